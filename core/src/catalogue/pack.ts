@@ -1,0 +1,138 @@
+import { z } from 'zod'
+import { check, type Problem } from '../units/problem.ts'
+import type { CatalogueEntry } from './schema.ts'
+import { entrySchema } from './schema.ts'
+
+/** Number of the pack form; a pack of a newer form is refused. */
+export const PACK_FORMAT = 1
+
+/** What reading a pack gave: all its entries, or every problem found and no entry. */
+export type PackResult =
+  | { readonly ok: true; readonly entries: readonly CatalogueEntry[] }
+  | { readonly ok: false; readonly problems: readonly Problem[] }
+
+const outer = z.strictObject({
+  kapellePack: z.number('must be the pack form number').int().min(1),
+  title: z.string().min(1).max(120),
+  entries: z.array(z.unknown()).min(1).max(5000),
+})
+
+/**
+ * Reads a catalogue pack. `known` are entries already there, which the pack's own may point at.
+ * Every problem names the entry by its id, the field, and what is allowed.
+ */
+export function readPack(input: unknown, known: readonly CatalogueEntry[] = []): PackResult {
+  const shape = check(outer, input)
+  if (!shape.ok) return { ok: false, problems: shape.problems }
+  if (shape.value.kapellePack > PACK_FORMAT)
+    return {
+      ok: false,
+      problems: [
+        {
+          path: 'kapellePack',
+          message: `is ${shape.value.kapellePack}; this Kapelle reads up to ${PACK_FORMAT}`,
+        },
+      ],
+    }
+  const entries: CatalogueEntry[] = []
+  const problems: Problem[] = []
+  shape.value.entries.forEach((raw, index) => {
+    const result = check(entrySchema, raw, nameOf(raw, index))
+    if (result.ok) entries.push(result.value)
+    else problems.push(...result.problems)
+  })
+  if (problems.length === 0) problems.push(...entryProblems(entries, known))
+  return problems.length > 0 ? { ok: false, problems } : { ok: true, entries }
+}
+
+function nameOf(raw: unknown, index: number): string {
+  const id = typeof raw === 'object' && raw !== null && 'id' in raw ? raw.id : null
+  return typeof id === 'string' && id.length < 80 ? id : `entries.${index}`
+}
+
+function entryProblems(entries: readonly CatalogueEntry[], known: readonly CatalogueEntry[]): Problem[] {
+  const problems: Problem[] = []
+  const ids = new Set<string>()
+  for (const entry of entries) {
+    if (ids.has(entry.id)) problems.push({ path: entry.id, message: 'stands twice in this pack' })
+    ids.add(entry.id)
+  }
+  for (const entry of known) ids.add(entry.id)
+  for (const entry of entries) {
+    for (const [field, target] of pointers(entry))
+      if (!ids.has(target))
+        problems.push({
+          path: `${entry.id}.${field}`,
+          message: `points at ${target}, which is not in this pack nor in the catalogue`,
+        })
+    problems.push(...ownProblems(entry))
+  }
+  return problems
+}
+
+function pointers(entry: CatalogueEntry): (readonly [string, string])[] {
+  switch (entry.kind) {
+    case 'family':
+      return []
+    case 'receiver':
+      return entry.hears.map((item, index) => [`hears.${index}.family`, item.family])
+    case 'device':
+      return entry.family ? [['family', entry.family]] : []
+    case 'panel': {
+      const receivers = entry.receivers.map((id, index) => [`receivers.${index}`, id] as const)
+      return entry.builtIn ? [...receivers, ['builtIn', entry.builtIn]] : receivers
+    }
+  }
+}
+
+function ownProblems(entry: CatalogueEntry): Problem[] {
+  if (entry.kind === 'device') return deviceProblems(entry)
+  if (entry.kind === 'panel') return panelProblems(entry)
+  if (entry.kind !== 'family') return []
+  const { sticker, bandMHz } = entry
+  const problems: Problem[] = []
+  const size = sticker.idTo - sticker.idFrom + 1
+  if (size < 1 || sticker.idTo > sticker.length)
+    problems.push({ path: `${entry.id}.sticker.idTo`, message: 'must lie within the sticker, behind idFrom' })
+  else if (sum(sticker.groups) !== size)
+    problems.push({
+      path: `${entry.id}.sticker.groups`,
+      message: `must add up to the ID's ${size} characters`,
+    })
+  if (bandMHz.to < bandMHz.from)
+    problems.push({ path: `${entry.id}.bandMHz.to`, message: 'must not lie below bandMHz.from' })
+  return problems
+}
+
+function deviceProblems(entry: Extract<CatalogueEntry, { kind: 'device' }>): Problem[] {
+  const problems: Problem[] = []
+  const loops = entry.loops.map((item) => item.loop)
+  if (new Set(loops).size !== loops.length)
+    problems.push({ path: `${entry.id}.loops`, message: 'must not use a loop number twice' })
+  if (entry.slot === 'none' && loops.length === 0)
+    problems.push({ path: `${entry.id}.loops`, message: 'must have a loop, or the device a slot' })
+  if ((entry.family === null) !== (entry.way === null))
+    problems.push({ path: `${entry.id}.way`, message: 'must be given with a family and only then' })
+  return problems
+}
+
+function panelProblems(entry: Extract<CatalogueEntry, { kind: 'panel' }>): Problem[] {
+  const problems: Problem[] = []
+  if (entry.builtIn && !entry.receivers.includes(entry.builtIn))
+    problems.push({ path: `${entry.id}.builtIn`, message: 'must be one of receivers' })
+  entry.blocks.forEach((block, index) => {
+    if (block.to < block.from)
+      problems.push({ path: `${entry.id}.blocks.${index}.to`, message: 'must not lie below from' })
+  })
+  for (const [key, field] of Object.entries(entry.delays))
+    if (field && field.max < field.min)
+      problems.push({ path: `${entry.id}.delays.${key}.max`, message: 'must not lie below min' })
+  const types = entry.responseTypes.map((type) => type.key)
+  if (new Set(types).size !== types.length)
+    problems.push({ path: `${entry.id}.responseTypes`, message: 'must not use a key twice' })
+  return problems
+}
+
+function sum(values: readonly number[]): number {
+  return values.reduce((total, value) => total + value, 0)
+}

@@ -1,0 +1,85 @@
+export { canonicalJson, hashOf, sameJson } from './units/canonical.ts'
+export type { Json } from './units/canonical.ts'
+export { check, problemLine, problemsOf } from './units/problem.ts'
+export type { Problem } from './units/problem.ts'
+export { seededRandom } from './units/random.ts'
+export type { Random } from './units/random.ts'
+export { regions } from './units/region.ts'
+export type { Region } from './units/region.ts'
+export { formatSeconds } from './units/seconds.ts'
+
+export { emptyDocument, jobInfo, nextOrder, recordOf, recordsOf } from './job/document.ts'
+export type { JobDocument } from './job/document.ts'
+export {
+  applyOps,
+  editShape,
+  fieldProblems,
+  invertOps,
+  partOps,
+  readEdit,
+  recordProblems,
+} from './job/edit.ts'
+export type { ApplyResult, Conflict, Edit, Op } from './job/edit.ts'
+export { lastTouch, planUndo, replay, undoState } from './job/journal.ts'
+export type { JournalEntry, UndoPlan, UndoState } from './job/journal.ts'
+export {
+  evidenceTypes,
+  pinId,
+  recordSchemas,
+  referencedId,
+  referenceFields,
+  SCHEMA,
+  typeOfId,
+  uses,
+} from './job/records.ts'
+export type {
+  Area,
+  Device,
+  Heard,
+  JobInfo,
+  JobRecord,
+  Pin,
+  Receiver,
+  RecordType,
+  Signoff,
+  StateEnd,
+  SystemUser,
+  TemporaryState,
+  Terminal,
+  TestResult,
+  Use,
+  Zone,
+} from './job/records.ts'
+export { clearTray, makeEdit, openReplica, takeNews, takeRefusal } from './job/replica.ts'
+export type { PendingEdit, Replica, TrayItem } from './job/replica.ts'
+export { serialsOf } from './job/serials.ts'
+export { upgradeDocument, upgradeEdit, upgrades } from './job/upgrades.ts'
+export type { Upgrade, Upgraded } from './job/upgrades.ts'
+
+export { Catalogue } from './catalogue/catalogue.ts'
+export { PACK_FORMAT, readPack } from './catalogue/pack.ts'
+export type { PackResult } from './catalogue/pack.ts'
+export { deviceClasses, entrySchema, events, kinds, trips, zoneFields } from './catalogue/schema.ts'
+export type {
+  AlarmKind,
+  CatalogueEntry,
+  DelayField,
+  DeviceClass,
+  DeviceEvent,
+  DeviceModel,
+  EntryKind,
+  Family,
+  LabelRule,
+  LoopEvent,
+  PanelModel,
+  ReceiverModel,
+  ResponseType,
+  Trip,
+  ZoneField,
+} from './catalogue/schema.ts'
+
+export { closureOf } from './catalogue/closure.ts'
+export { pinOps, startOps } from './job/start.ts'
+export { fieldWords, titleOf } from './job/titles.ts'
+export { presets } from './response/presets.ts'
+export type { Limit, Preset } from './response/presets.ts'

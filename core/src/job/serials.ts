@@ -1,0 +1,18 @@
+import type { JobDocument } from './document.ts'
+import { recordsOf } from './document.ts'
+
+const setsByDocument = new WeakMap<object, ReadonlySet<string>>()
+
+/** Every transmitter ID that a job uses or has noted from a sticker, in stored form (no spaces or hyphens). */
+export function serialsOf(doc: JobDocument): ReadonlySet<string> {
+  const known = setsByDocument.get(doc)
+  if (known) return known
+  const serials = new Set<string>()
+  for (const device of recordsOf(doc, 'device')) {
+    if (device.sticker) serials.add(device.sticker)
+    if (device.serial) serials.add(device.serial)
+  }
+  for (const zone of recordsOf(doc, 'zone')) if (zone.serial) serials.add(zone.serial)
+  setsByDocument.set(doc, serials)
+  return serials
+}

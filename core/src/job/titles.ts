@@ -1,0 +1,51 @@
+import type { Edit } from './edit.ts'
+import { typeOfId } from './records.ts'
+
+const titles: Readonly<Record<string, string>> = {
+  'job.start': 'began the job',
+  'job.set': 'changed the survey',
+  'job.panel': 'chose the panel',
+  'device.add': 'added devices',
+  'device.set': 'changed a device',
+  'device.remove': 'removed a device',
+  'device.import': 'imported an equipment list',
+  'receiver.add': 'added a receiver',
+  'receiver.set': 'changed a receiver',
+  'receiver.remove': 'removed a receiver',
+  'zone.number': 'numbered the zones',
+  'zone.add': 'added a zone',
+  'zone.set': 'changed a zone',
+  'zone.remove': 'removed a zone',
+  'terminal.set': 'changed a wired terminal',
+  'user.add': 'added a user',
+  'user.set': 'changed a user',
+  'user.remove': 'removed a user',
+  'area.add': 'added an area',
+  'area.set': 'changed an area',
+  'air.listen': 'started listening',
+  'enrol.accept': 'enrolled a device',
+  'enrol.refuse': 'refused a transmission',
+  'prove.record': 'recorded a result',
+  'state.begin': 'began a temporary state',
+  'state.end': 'ended a temporary state',
+  'handover.sign': 'signed something off',
+}
+
+/** What an edit did, in a few words for the undo control and the journal. */
+export function titleOf(edit: Edit): string {
+  const known = titles[edit.kind]
+  if (edit.kind.startsWith('fix.')) return 'applied a fix'
+  if (edit.kind === 'undo') return 'took a change back'
+  if (edit.kind === 'redo') return 'brought a change back'
+  const first = edit.ops[0]
+  if (edit.ops.length === 1 && first?.op === 'set') {
+    const type = typeOfId(first.id) ?? 'record'
+    return `changed the ${fieldWords(first.field)} of ${type === 'job' ? 'the job' : `a ${type}`}`
+  }
+  return known ?? 'changed the job'
+}
+
+/** A field's name in plain words: `transmissionDelay` → `transmission delay`. */
+export function fieldWords(field: string): string {
+  return field.replace(/([A-Z0-9]+)/g, (part) => ` ${part.toLowerCase()}`).trim()
+}

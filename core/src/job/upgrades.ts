@@ -1,0 +1,57 @@
+import type { JobDocument } from './document.ts'
+import type { Edit, Op } from './edit.ts'
+import type { JobRecord } from './records.ts'
+import { SCHEMA } from './records.ts'
+
+/** A pure step from one record shape to the next: `upgrades[0]` reads shape 1 and gives shape 2. Kept for good. */
+export type Upgrade = (record: Readonly<Record<string, unknown>>) => Record<string, unknown>
+
+/** The steps so far: none, the first shape is in force. */
+export const upgrades: readonly Upgrade[] = []
+
+/** The outcome of reading something that carries a schema number. */
+export type Upgraded<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: string }
+
+/** Brings a document to the shapes in force; one from a newer version is refused, not guessed at. */
+export function upgradeDocument(
+  doc: { readonly schema: number; readonly records: Readonly<Record<string, unknown>> },
+  steps: readonly Upgrade[] = upgrades,
+  target: number = SCHEMA,
+): Upgraded<JobDocument> {
+  const refusal = refuse(doc.schema, target)
+  if (refusal) return { ok: false, reason: refusal }
+  if (doc.schema === target) return { ok: true, value: doc as JobDocument }
+  const records: Record<string, JobRecord> = {}
+  for (const [id, record] of Object.entries(doc.records))
+    records[id] = upgradeRecord(record, doc.schema, steps)
+  return { ok: true, value: { schema: target, records } }
+}
+
+/** Brings an edit's whole records to the shapes in force. A `set` carries one value and is kept: steps must not rename fields. */
+export function upgradeEdit(
+  edit: Edit,
+  steps: readonly Upgrade[] = upgrades,
+  target: number = SCHEMA,
+): Upgraded<Edit> {
+  const refusal = refuse(edit.schema, target)
+  if (refusal) return { ok: false, reason: refusal }
+  if (edit.schema === target) return { ok: true, value: edit }
+  const ops = edit.ops.map((op): Op =>
+    op.op === 'set' ? op : { op: op.op, record: upgradeRecord(op.record, edit.schema, steps) },
+  )
+  return { ok: true, value: { ...edit, schema: target, ops } }
+}
+
+function upgradeRecord(record: unknown, from: number, steps: readonly Upgrade[]): JobRecord {
+  const upgraded = steps
+    .slice(from - 1)
+    .reduce((value, step) => step(value), record as Record<string, unknown>)
+  return upgraded as unknown as JobRecord
+}
+
+function refuse(schema: number, target: number): string | null {
+  return schema > target
+    ? `it was written by a newer version of Kapelle (shape ${schema}; this one reads up to ${target}): update this one first`
+    : null
+}

@@ -1,0 +1,50 @@
+import type { Region } from '../units/region.ts'
+
+/** Limits of one delay, in seconds; null where the preset sets none. */
+export interface Limit {
+  readonly min: number | null
+  readonly max: number | null
+  readonly usual: number
+}
+
+/** What a region's standard says of delays. The local code rules; figures are editable presets, shown with their source. */
+export interface Preset {
+  readonly title: string
+  readonly source: string
+  readonly entry: Limit
+  readonly exit: Limit
+  /** The abort window or transmission delay for burglary; null where the preset names none. */
+  readonly abort: Limit | null
+  /** Most seconds of entry delay and abort window together; null where not limited. */
+  readonly entryPlusAbort: number | null
+}
+
+const none: Limit = { min: null, max: null, usual: 30 }
+
+/** The presets of work.md section 5, by region. */
+export const presets: Readonly<Record<Region, Preset>> = {
+  europe: {
+    title: 'EN 50131',
+    source: 'EN 50131-1: entry at most 45 s (confirm against the edition in force)',
+    entry: { min: null, max: 45, usual: 30 },
+    exit: { min: null, max: null, usual: 60 },
+    abort: null,
+    entryPlusAbort: null,
+  },
+  'north-america': {
+    title: 'CP-01',
+    source: 'ANSI/SIA CP-01: entry 30–240 s, exit 45–255 s, abort window 15–45 s, entry + abort at most 60 s',
+    entry: { min: 30, max: 240, usual: 30 },
+    exit: { min: 45, max: 255, usual: 60 },
+    abort: { min: 15, max: 45, usual: 30 },
+    entryPlusAbort: 60,
+  },
+  own: {
+    title: 'own figures',
+    source: 'the firm’s own figures: none are set',
+    entry: none,
+    exit: { ...none, usual: 60 },
+    abort: null,
+    entryPlusAbort: null,
+  },
+}

@@ -1,0 +1,16 @@
+import { readFileSync } from 'node:fs'
+import { expect, it } from 'vitest'
+import { readPack } from '#core'
+
+const read = () =>
+  JSON.parse(readFileSync(new URL('./packs/first-slice.json', import.meta.url), 'utf8')) as {
+    entries: Record<string, unknown>[]
+  }
+
+it('reads the demo pack whole', () => {
+  const result = readPack(read())
+  expect(result).toMatchObject({ ok: true })
+  expect(
+    result.ok && result.entries.filter((entry) => entry.kind === 'device').length,
+  ).toBeGreaterThanOrEqual(20)
+})

@@ -1,0 +1,32 @@
+import { expect, type Browser, type Page } from '@playwright/test'
+import type { DemoSignIn } from '../server/src/launch/product.ts'
+
+/** Address of the running product. */
+export const url = (): string => process.env.KAPELLE_E2E_URL ?? ''
+
+const people = (): DemoSignIn[] => JSON.parse(process.env.KAPELLE_E2E_PEOPLE ?? '[]') as DemoSignIn[]
+
+/** Signs in on the sign-in page, as a person would. */
+export async function signIn(page: Page, login: 'morwen' | 'idris'): Promise<void> {
+  const person = people().find((one) => one.login === login)
+  await page.goto(`${url()}/sign-in`)
+  await page.getByLabel('Sign-in name').fill(login)
+  await page.getByLabel('Password').fill(person?.password ?? '')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible()
+}
+
+/** A second person's own browser on the same address. */
+export async function colleague(browser: Browser, path: string): Promise<Page> {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  await signIn(page, 'idris')
+  await page.goto(url() + path)
+  return page
+}
+
+/** Chooses from a select by its label. */
+export async function choose(page: Page, label: string | RegExp, option: string | RegExp): Promise<void> {
+  await expect(page.locator('.v-overlay__scrim')).toHaveCount(0)
+  await page.locator('.v-field', { has: page.getByRole('combobox', { name: label }) }).click()
+  await page.getByRole('option', { name: option }).click()
+}

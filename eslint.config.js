@@ -1,0 +1,60 @@
+import prettier from 'eslint-config-prettier'
+import vue from 'eslint-plugin-vue'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  { ignores: ['dist/', 'node_modules/', '.data/', 'test-results/', 'playwright-report/'] },
+  ...tseslint.configs.strict,
+  ...vue.configs['flat/recommended'],
+  { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },
+  {
+    rules: {
+      'max-lines': ['error', { max: 500 }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': 'error',
+      'vue/multi-word-component-names': 'off',
+    },
+  },
+  {
+    files: ['core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...[
+          'window',
+          'document',
+          'fetch',
+          'console',
+          'process',
+          'setTimeout',
+          'setInterval',
+          'crypto',
+          'Buffer',
+        ].map((name) => ({
+          name,
+          message: 'core is pure: take it as an argument.',
+        })),
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'core has no clock: take the time as an argument.' },
+        {
+          object: 'Math',
+          property: 'random',
+          message: 'core has no randomness: take a Random as an argument.',
+        },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+          message: 'core has no clock: take the time as an argument.',
+        },
+      ],
+      'max-depth': ['error', 3],
+    },
+  },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  prettier,
+)

@@ -1,0 +1,205 @@
+import { EntitySchema, type EntitySchemaColumnOptions } from 'typeorm'
+
+export interface FirmRow {
+  id: string
+  name: string
+  settings: string
+  createdAt: Date
+}
+export interface PersonRow {
+  id: string
+  firmId: string
+  login: string
+  name: string
+  role: 'owner' | 'installer'
+  password: string
+  createdAt: Date
+}
+export interface SessionRow {
+  tokenHash: string
+  personId: string
+  createdAt: Date
+  expiresAt: Date
+}
+export interface JobRow {
+  firmId: string
+  id: string
+  revision: number
+  name: string
+  address: string
+  summary: string
+  summaryRevision: number
+  createdAt: Date
+  changedAt: Date
+}
+export interface JobSnapshotRow {
+  firmId: string
+  jobId: string
+  revision: number
+  document: string
+}
+export interface JobEditRow {
+  firmId: string
+  jobId: string
+  revision: number
+  editId: string
+  kind: string
+  madeBy: string
+  takenAt: Date
+  body: string
+}
+export interface TransmitterRow {
+  firmId: string
+  jobId: string
+  serial: string
+}
+export interface CatalogueEntryRow {
+  firmId: string
+  hash: string
+  entryId: string
+  current: boolean
+  body: string
+}
+
+const ascii = (
+  length: number,
+  extra: Partial<EntitySchemaColumnOptions> = {},
+): EntitySchemaColumnOptions => ({
+  type: 'varchar',
+  length,
+  charset: 'ascii',
+  collation: 'ascii_bin',
+  ...extra,
+})
+const words = (length: number): EntitySchemaColumnOptions => ({ type: 'varchar', length })
+const time = (name: string): EntitySchemaColumnOptions => ({ type: 'datetime', precision: 3, name })
+
+export const Firm = new EntitySchema<FirmRow>({
+  name: 'firm',
+  columns: {
+    id: ascii(36, { primary: true }),
+    name: words(120),
+    settings: { type: 'longtext' },
+    createdAt: time('created_at'),
+  },
+})
+
+export const Person = new EntitySchema<PersonRow>({
+  name: 'person',
+  columns: {
+    id: ascii(36, { primary: true }),
+    firmId: ascii(36, { name: 'firm_id' }),
+    login: words(80),
+    name: words(80),
+    role: ascii(12),
+    password: ascii(200),
+    createdAt: time('created_at'),
+  },
+  indices: [
+    { name: 'person_login', columns: ['login'], unique: true },
+    { name: 'person_name', columns: ['firmId', 'name'], unique: true },
+  ],
+  foreignKeys: [
+    { target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'person_firm' },
+  ],
+})
+
+export const Session = new EntitySchema<SessionRow>({
+  name: 'session',
+  columns: {
+    tokenHash: ascii(64, { primary: true, name: 'token_hash' }),
+    personId: ascii(36, { name: 'person_id' }),
+    createdAt: time('created_at'),
+    expiresAt: time('expires_at'),
+  },
+  indices: [{ name: 'session_person', columns: ['personId'] }],
+  foreignKeys: [
+    {
+      target: 'person',
+      columnNames: ['personId'],
+      referencedColumnNames: ['id'],
+      name: 'session_person_key',
+      onDelete: 'CASCADE',
+    },
+  ],
+})
+
+export const Job = new EntitySchema<JobRow>({
+  name: 'job',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    id: ascii(36, { primary: true }),
+    revision: { type: 'int', unsigned: true },
+    name: words(120),
+    address: words(200),
+    summary: { type: 'longtext' },
+    summaryRevision: { type: 'int', unsigned: true, name: 'summary_revision' },
+    createdAt: time('created_at'),
+    changedAt: time('changed_at'),
+  },
+  indices: [{ name: 'job_changed', columns: ['firmId', 'changedAt'] }],
+  foreignKeys: [{ target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'job_firm' }],
+})
+
+const ofJob = (name: string) => ({
+  target: 'job',
+  columnNames: ['firmId', 'jobId'],
+  referencedColumnNames: ['firmId', 'id'],
+  name,
+})
+
+export const JobSnapshot = new EntitySchema<JobSnapshotRow>({
+  name: 'job_snapshot',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    jobId: ascii(36, { primary: true, name: 'job_id' }),
+    revision: { type: 'int', unsigned: true, primary: true },
+    document: { type: 'longtext' },
+  },
+  foreignKeys: [ofJob('job_snapshot_job')],
+})
+
+export const JobEdit = new EntitySchema<JobEditRow>({
+  name: 'job_edit',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    jobId: ascii(36, { primary: true, name: 'job_id' }),
+    revision: { type: 'int', unsigned: true, primary: true },
+    editId: ascii(40, { name: 'edit_id' }),
+    kind: ascii(60),
+    madeBy: { ...words(80), name: 'made_by' },
+    takenAt: time('taken_at'),
+    body: { type: 'longtext' },
+  },
+  indices: [{ name: 'job_edit_once', columns: ['firmId', 'jobId', 'editId'], unique: true }],
+  foreignKeys: [ofJob('job_edit_job')],
+})
+
+export const Transmitter = new EntitySchema<TransmitterRow>({
+  name: 'transmitter',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    serial: ascii(40, { primary: true }),
+    jobId: ascii(36, { primary: true, name: 'job_id' }),
+  },
+  indices: [{ name: 'transmitter_job', columns: ['firmId', 'jobId'] }],
+  foreignKeys: [ofJob('transmitter_job_key')],
+})
+
+export const CatalogueEntry = new EntitySchema<CatalogueEntryRow>({
+  name: 'catalogue_entry',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    hash: ascii(64, { primary: true }),
+    entryId: ascii(80, { name: 'entry_id' }),
+    current: { type: 'boolean' },
+    body: { type: 'longtext' },
+  },
+  indices: [{ name: 'catalogue_entry_id', columns: ['firmId', 'entryId'] }],
+  foreignKeys: [
+    { target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'catalogue_entry_firm' },
+  ],
+})
+
+/** Every table of the product. */
+export const entities = [Firm, Person, Session, Job, JobSnapshot, JobEdit, Transmitter, CatalogueEntry]

@@ -1,0 +1,86 @@
+import { createHash } from 'node:crypto'
+import { LessThan, type DataSource } from 'typeorm'
+import { Firm, Person, Session, type PersonRow } from './entities.ts'
+
+export type Role = PersonRow['role']
+
+/** A person of a firm, as the rest of the server sees them. */
+export interface Account {
+  readonly id: string
+  readonly firmId: string
+  readonly firmName: string
+  readonly login: string
+  readonly name: string
+  readonly role: Role
+}
+
+/** Firms, their people and sessions. */
+export class PeopleStore {
+  constructor(readonly source: DataSource) {}
+
+  async countFirms(): Promise<number> {
+    return this.source.getRepository(Firm).count()
+  }
+
+  async firmIds(): Promise<string[]> {
+    return (await this.source.getRepository(Firm).find({ select: { id: true } })).map((firm) => firm.id)
+  }
+
+  async addFirm(id: string, name: string, now: Date): Promise<void> {
+    await this.source.getRepository(Firm).insert({ id, name, settings: '{}', createdAt: now })
+  }
+
+  async addPerson(person: Omit<PersonRow, 'createdAt'>, now: Date): Promise<void> {
+    await this.source.getRepository(Person).insert({ ...person, createdAt: now })
+  }
+
+  async peopleOf(firmId: string): Promise<{ id: string; login: string; name: string; role: Role }[]> {
+    const rows = await this.source.getRepository(Person).find({ where: { firmId }, order: { name: 'ASC' } })
+    return rows.map(({ id, login, name, role }) => ({ id, login, name, role }))
+  }
+
+  /** The person with this sign-in name and the stored password hash, or null. */
+  async byLogin(login: string): Promise<{ account: Account; password: string } | null> {
+    const row = await this.source.getRepository(Person).findOneBy({ login })
+    return row && { account: await this.#account(row), password: row.password }
+  }
+
+  async setPassword(personId: string, password: string): Promise<void> {
+    await this.source.getRepository(Person).update({ id: personId }, { password })
+    await this.source.getRepository(Session).delete({ personId })
+  }
+
+  /** Keeps a session by the hash of its token, so that a copy of the database signs nobody in. */
+  async openSession(token: string, personId: string, now: Date, expiresAt: Date): Promise<void> {
+    const sessions = this.source.getRepository(Session)
+    await sessions.delete({ expiresAt: LessThan(now) })
+    await sessions.insert({ tokenHash: hashToken(token), personId, createdAt: now, expiresAt })
+  }
+
+  async bySession(token: string, now: Date): Promise<Account | null> {
+    const session = await this.source.getRepository(Session).findOneBy({ tokenHash: hashToken(token) })
+    if (!session || session.expiresAt <= now) return null
+    const row = await this.source.getRepository(Person).findOneBy({ id: session.personId })
+    return row && this.#account(row)
+  }
+
+  async closeSession(token: string): Promise<void> {
+    await this.source.getRepository(Session).delete({ tokenHash: hashToken(token) })
+  }
+
+  async #account(row: PersonRow): Promise<Account> {
+    const firm = await this.source.getRepository(Firm).findOneByOrFail({ id: row.firmId })
+    return {
+      id: row.id,
+      firmId: row.firmId,
+      firmName: firm.name,
+      login: row.login,
+      name: row.name,
+      role: row.role,
+    }
+  }
+}
+
+function hashToken(token: string): string {
+  return createHash('sha256').update(token).digest('hex')
+}

@@ -1,0 +1,23 @@
+import { expect, it } from 'vitest'
+import { freshSource } from '../testing/database.ts'
+
+it('migrations and entities agree', async () => {
+  const source = await freshSource()
+  const log = await source.driver.createSchemaBuilder().log()
+  expect(log.upQueries.map((query) => query.query)).toEqual([])
+  const tables = await source.query<{ name: string }[]>(
+    'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()',
+  )
+  expect(tables.map((table) => table.name).sort()).toEqual([
+    'catalogue_entry',
+    'firm',
+    'job',
+    'job_edit',
+    'job_snapshot',
+    'migrations',
+    'person',
+    'session',
+    'transmitter',
+  ])
+  await source.destroy()
+})

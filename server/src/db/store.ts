@@ -1,0 +1,35 @@
+import type { DataSource } from 'typeorm'
+import { DocumentCache } from './cache.ts'
+import { CatalogueStore } from './catalogue.ts'
+import { Job } from './entities.ts'
+import { JobStore } from './jobs.ts'
+import { PeopleStore } from './people.ts'
+
+/** Everything kept in the database. What belongs to a firm is reached only through that firm's own store. */
+export interface Store {
+  readonly people: PeopleStore
+  jobsOf(firmId: string): JobStore
+  catalogueOf(firmId: string): CatalogueStore
+  /** Revisions now of these jobs, by `firm|job`; a job that is gone is missing. */
+  revisions(keys: readonly { firmId: string; jobId: string }[]): Promise<Map<string, number>>
+  close(): Promise<void>
+}
+
+/** Opens the stores over an open database. */
+export function createStore(source: DataSource): Store {
+  const cache = new DocumentCache()
+  return {
+    people: new PeopleStore(source),
+    jobsOf: (firmId) => new JobStore(source, firmId, cache),
+    catalogueOf: (firmId) => new CatalogueStore(source, firmId),
+    async revisions(keys) {
+      if (keys.length === 0) return new Map()
+      const rows = await source.getRepository(Job).find({
+        where: keys.map((key) => ({ firmId: key.firmId, id: key.jobId })),
+        select: { firmId: true, id: true, revision: true },
+      })
+      return new Map(rows.map((row) => [`${row.firmId}|${row.id}`, row.revision]))
+    },
+    close: () => source.destroy(),
+  }
+}

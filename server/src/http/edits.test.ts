@@ -1,0 +1,198 @@
+import { randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { JobDocument, JournalEntry, Op } from '#core'
+import { canonicalJson, replay } from '#core'
+import type { RunningServer } from '../server.ts'
+import { anEdit, startJob, startTestServer, TestClient } from '../testing/client.ts'
+
+let server: RunningServer
+let ann: TestClient
+let bob: TestClient
+beforeAll(async () => {
+  server = await startTestServer()
+  ann = await new TestClient(server.url).signIn('ann')
+  bob = await new TestClient(server.url).signIn('bob')
+})
+afterAll(() => server.stop())
+
+const set = (field: string, from: unknown, to: unknown): Op => ({
+  op: 'set',
+  id: 'job:main',
+  field,
+  from,
+  to,
+})
+
+async function stateOf(
+  job: string,
+): Promise<{ revision: number; document: JobDocument; journal: JournalEntry[] }> {
+  const opened = (await ann.call('GET', `/api/jobs/${job}`)).body as unknown as {
+    revision: number
+    document: JobDocument
+  }
+  const edits = (await ann.call('GET', `/api/jobs/${job}/edits?since=0`)).body as unknown as {
+    entries: JournalEntry[]
+  }
+  return { ...opened, journal: edits.entries }
+}
+
+describe('taking edits', () => {
+  it('takes a stale edit of another field', async () => {
+    const job = await ann.beginJob()
+    expect((await ann.send(job, anEdit([set('wishes', '', 'quiet siren')]))).status).toBe(200)
+    expect((await bob.send(job, anEdit([set('grade', 2, 1)]))).status).toBe(200)
+    expect((await stateOf(job)).document.records['job:main']).toMatchObject({
+      wishes: 'quiet siren',
+      grade: 1,
+    })
+  })
+
+  it('answers a conflict with both values, person and time', async () => {
+    const job = await ann.beginJob()
+    await ann.send(job, anEdit([set('wishes', '', 'quiet siren')]))
+    const before = await stateOf(job)
+    const answer = await bob.send(
+      job,
+      anEdit([set('grade', 2, 1)]),
+      anEdit([set('wishes', '', 'loud siren')]),
+      anEdit([set('grade', 1, 3)]),
+    )
+    expect(answer.status).toBe(409)
+    const answers = answer.body.answers as { outcome: string; conflict?: unknown }[]
+    expect(answers.map((item) => item.outcome)).toEqual(['taken', 'conflict'])
+    expect(answers[1]?.conflict).toMatchObject({
+      code: 'changed',
+      id: 'job:main',
+      field: 'wishes',
+      yours: 'loud siren',
+      theirs: 'quiet siren',
+      who: 'Ann Reed',
+      when: before.journal[1]?.takenAt,
+    })
+    expect((await stateOf(job)).revision).toBe(before.revision + 1)
+  })
+
+  it('journals the same edit once however often it is sent', async () => {
+    const job = await ann.beginJob()
+    const edit = anEdit([set('grade', 2, 1)])
+    const first = await ann.send(job, edit)
+    await ann.send(job, anEdit([set('grade', 1, 3)]))
+    const again = await ann.send(job, edit)
+    expect(again.body.answers).toEqual(first.body.answers)
+    const both = await Promise.all(
+      [1, 2, 3, 4].map(() => ann.send(job, anEdit([set('grade', 3, 2)], { id: 'the-same-edit' }))),
+    )
+    expect(new Set(both.map((answer) => JSON.stringify(answer.body.answers))).size).toBe(1)
+    expect(
+      (await stateOf(job)).journal
+        .map((entry) => entry.edit.id)
+        .filter((id) => id === edit.id || id === 'the-same-edit'),
+    ).toHaveLength(2)
+    expect((await stateOf(job)).document.records['job:main']).toMatchObject({ grade: 2 })
+  })
+
+  it('begins a job once', async () => {
+    const id = randomUUID()
+    const edit = anEdit([{ op: 'add', record: startJob() }])
+    const answers = await Promise.all([1, 2, 3].map(() => ann.call('PUT', `/api/jobs/${id}`, { edit })))
+    expect(answers.map((answer) => answer.status)).toEqual([200, 200, 200])
+    expect((await stateOf(id)).revision).toBe(1)
+  })
+
+  it("undo after a colleague's edit takes back mine only", async () => {
+    const job = await ann.beginJob()
+    const mine = anEdit([set('wishes', '', 'quiet siren')])
+    await ann.send(job, mine)
+    await bob.send(job, anEdit([set('grade', 2, 1)]))
+    await ann.send(job, anEdit([set('wishes', 'quiet siren', '')], { kind: 'undo', undoes: mine.id }))
+    expect((await stateOf(job)).document.records['job:main']).toMatchObject({ wishes: '', grade: 1 })
+  })
+
+  it('names the maker itself, whatever the edit says', async () => {
+    const job = await ann.beginJob()
+    await bob.send(job, anEdit([set('grade', 2, 1)], { by: 'Ann Reed' }))
+    expect((await stateOf(job)).journal.at(-1)?.edit.by).toBe('Bob Marsh')
+  })
+
+  it('replays the journal to the document across snapshots', async () => {
+    const job = await ann.beginJob()
+    for (let n = 0; n < 45; n++)
+      await ann.send(job, anEdit([set('wishes', n === 0 ? '' : `wish ${n - 1}`, `wish ${n}`)]))
+    const state = await stateOf(job)
+    expect(state.revision).toBe(46)
+    expect(canonicalJson(replay(state.journal))).toBe(canonicalJson(state.document))
+    const other = await server.services.store.people.byLogin('ann')
+    const { DocumentCache } = await import('../db/cache.ts')
+    const { JobStore } = await import('../db/jobs.ts')
+    const cold = new JobStore(
+      server.services.store.people.source,
+      other?.account.firmId ?? '',
+      new DocumentCache(),
+    )
+    expect(canonicalJson((await cold.head(job))?.document)).toBe(canonicalJson(state.document))
+  })
+})
+
+describe('bad input', () => {
+  it.each([
+    ['a grade of 7', [set('grade', 2, 7)], 'grade: must be grade 1, 2 or 3'],
+    ['an empty name', [set('name', 'Mill Cottage', '')], 'name: must not be empty'],
+    [
+      'an unknown catalogue entry',
+      [
+        {
+          op: 'add',
+          record: { id: 'pin:panel/none', type: 'pin', entry: 'panel/none', hash: 'a'.repeat(64) },
+        },
+      ],
+      'ops.0.record.hash: there is no catalogue entry panel/none of this hash here; load the catalogue again and choose it there',
+    ],
+    ['no ops', [], 'ops: must have at least 1 entries'],
+    [
+      'zone number 9999',
+      [{ op: 'set', id: 'zone:a', field: 'number', from: 1, to: 9999 }],
+      'number: must be a whole number from 1 to 999',
+    ],
+    [
+      'a serial with spaces',
+      [{ op: 'set', id: 'device:a', field: 'sticker', from: null, to: '12 34' }],
+      'sticker: must be a transmitter ID of 1 to 20 digits and capital letters, without spaces',
+    ],
+  ])('refuses %s, names the field and changes nothing', async (_what, ops, message) => {
+    const job = await ann.beginJob()
+    const before = await stateOf(job)
+    const answer = await ann.send(job, anEdit(ops as Op[]))
+    expect(answer.status).toBe(422)
+    expect(answer.body.problems?.map((p) => `${p.path}: ${p.message}`)).toEqual([message])
+    expect(await stateOf(job)).toEqual(before)
+  })
+
+  it('refuses malformed JSON, a huge body and a newer shape', async () => {
+    const job = await ann.beginJob()
+    const before = await stateOf(job)
+    expect((await ann.call('POST', `/api/jobs/${job}/edits`, '{"edits": [')).body.title).toBe(
+      'What was sent is not valid JSON, so nothing of it was taken.',
+    )
+    const huge = await ann.call(
+      'POST',
+      `/api/jobs/${job}/edits`,
+      JSON.stringify({ edits: ['x'.repeat(50_000_000)] }),
+    )
+    expect([huge.status, huge.body.title]).toEqual([
+      413,
+      'What was sent is larger than the 10 MB allowed here. Nothing was changed.',
+    ])
+    const newer = await ann.send(job, anEdit([set('grade', 2, 1)], { schema: 9 }))
+    expect(newer.body.problems).toEqual([
+      { path: 'schema', message: 'is 9; this server takes 1: reload the page' },
+    ])
+    expect(await stateOf(job)).toEqual(before)
+  })
+
+  it('takes odd text as text', async () => {
+    const job = await ann.beginJob()
+    const wish = '🙂 <script>alert(1)</script>'
+    await ann.send(job, anEdit([set('wishes', '', wish)]))
+    expect((await stateOf(job)).document.records['job:main']).toMatchObject({ wishes: wish })
+  })
+})

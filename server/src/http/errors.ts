@@ -1,0 +1,88 @@
+import type { Problem } from '#core'
+
+/** Every way a request can fail, each with its HTTP status. */
+export const statusOf = {
+  BAD_REQUEST: 400,
+  SIGN_IN_NEEDED: 401,
+  NOT_ALLOWED: 403,
+  NOT_FOUND: 404,
+  CONFLICT: 409,
+  TOO_LARGE: 413,
+  INVALID: 422,
+  TOO_MANY: 429,
+  INTERNAL: 500,
+} as const
+
+export type ErrorCode = keyof typeof statusOf
+
+/** A failure with a message that a person can act on. */
+export class AppError extends Error {
+  constructor(
+    readonly code: ErrorCode,
+    message: string,
+    readonly problems: readonly Problem[] = [],
+    readonly extra: Readonly<Record<string, unknown>> = {},
+    options?: ErrorOptions,
+  ) {
+    super(message, options)
+  }
+}
+
+/** Turns anything thrown into an AppError, keeping the cause. */
+export function toAppError(thrown: unknown): AppError {
+  if (thrown instanceof AppError) return thrown
+  const type = typeof thrown === 'object' && thrown !== null && 'type' in thrown ? String(thrown.type) : ''
+  if (type === 'entity.too.large') {
+    const limit =
+      typeof thrown === 'object' && thrown !== null && 'limit' in thrown ? Number(thrown.limit) : 0
+    return new AppError(
+      'TOO_LARGE',
+      `What was sent is larger than the ${Math.round(limit / 1048576)} MB allowed here. Nothing was changed.`,
+      [],
+      {},
+      { cause: thrown },
+    )
+  }
+  if (type === 'entity.parse.failed')
+    return new AppError(
+      'BAD_REQUEST',
+      'What was sent is not valid JSON, so nothing of it was taken.',
+      [],
+      {},
+      { cause: thrown },
+    )
+  if (
+    type === 'encoding.unsupported' ||
+    type === 'charset.unsupported' ||
+    type === 'request.aborted' ||
+    type === 'request.size.invalid'
+  )
+    return new AppError(
+      'BAD_REQUEST',
+      'What was sent could not be read. Send it as UTF-8 JSON.',
+      [],
+      {},
+      { cause: thrown },
+    )
+  if (thrown instanceof URIError)
+    return new AppError('BAD_REQUEST', 'The address of this request is damaged.', [], {}, { cause: thrown })
+  return new AppError(
+    'INTERNAL',
+    'Something failed on the server; nothing was changed. Try again, and if it stays look into the server log.',
+    [],
+    {},
+    { cause: thrown },
+  )
+}
+
+/** The wire shape of a failure (RFC 9457 problem details). */
+export function problemDetails(error: AppError, requestId: string): Record<string, unknown> {
+  return {
+    type: `urn:kapelle:error:${error.code.toLowerCase()}`,
+    title: error.message,
+    status: statusOf[error.code],
+    requestId,
+    ...(error.problems.length > 0 ? { problems: error.problems } : {}),
+    ...error.extra,
+  }
+}

@@ -1,0 +1,85 @@
+import type { z } from 'zod'
+import type { Account } from '../db/people.ts'
+import { AppError } from './errors.ts'
+
+/** What a handler gets: parsed values only, never the request itself. */
+export interface Call<P, Q, B> {
+  readonly params: P
+  readonly query: Q
+  readonly body: B
+  /** Token of the session, if the caller has one. */
+  readonly token: string | null
+  /** The signed-in person; throws for a caller without a session. */
+  readonly who: Account
+  /** Sets or, with null, clears the session cookie. */
+  setSession(session: { token: string; expiresAt: Date } | null): void
+}
+
+/** A file as an answer. */
+export class FileAnswer {
+  constructor(
+    readonly name: string,
+    readonly type: string,
+    readonly content: Buffer | string,
+  ) {}
+}
+
+/** An answer with a status of its own. */
+export class StatusAnswer {
+  constructor(
+    readonly status: number,
+    readonly value: unknown,
+  ) {}
+}
+
+/** One row of the table of routes: it drives parsing, the OpenAPI document and the leak test. */
+export interface Route {
+  readonly method: 'get' | 'post' | 'put' | 'delete'
+  readonly path: string
+  readonly summary: string
+  /** Who may call it. */
+  readonly role: 'public' | 'installer' | 'owner'
+  readonly params: z.ZodType | null
+  readonly query: z.ZodType | null
+  readonly body: z.ZodType | null
+  readonly answer: z.ZodType | null
+  /** Whether repeated failures of one caller are held back. */
+  readonly guarded: boolean
+  readonly handle: (call: Call<never, never, never>) => Promise<unknown>
+}
+
+/** Defines a route whose handler sees the types of its schemas. */
+export function route<
+  P extends z.ZodType = z.ZodType<Record<string, never>>,
+  Q extends z.ZodType = z.ZodType<Record<string, never>>,
+  B extends z.ZodType = z.ZodType<undefined>,
+>(def: {
+  method: Route['method']
+  path: string
+  summary: string
+  role: Route['role']
+  params?: P
+  query?: Q
+  body?: B
+  answer?: z.ZodType
+  guarded?: boolean
+  handle: (call: Call<z.infer<P>, z.infer<Q>, z.infer<B>>) => Promise<unknown>
+}): Route {
+  return {
+    ...def,
+    params: def.params ?? null,
+    query: def.query ?? null,
+    body: def.body ?? null,
+    answer: def.answer ?? null,
+    guarded: def.guarded ?? false,
+    handle: def.handle as Route['handle'],
+  }
+}
+
+/** The signed-in person, or the error that asks to sign in or names the role that is needed. */
+export function allow(role: Route['role'], account: Account | null): void {
+  if (role === 'public') return
+  if (!account) throw new AppError('SIGN_IN_NEEDED', 'Sign in first.')
+  if (role === 'owner' && account.role !== 'owner')
+    throw new AppError('NOT_ALLOWED', 'Only the owner of the firm may do this.')
+}

@@ -1,0 +1,160 @@
+import {
+  Catalogue,
+  readEdit,
+  SCHEMA,
+  recordsOf,
+  serialsOf,
+  type CatalogueEntry,
+  type Edit,
+  type JobDocument,
+  type JournalEntry,
+  type Problem,
+} from '#core'
+import type { Account } from '../db/people.ts'
+import type { JobHead, JobListRow, NamedConflict } from '../db/jobs.ts'
+import type { Store } from '../db/store.ts'
+import { AppError } from '../http/errors.ts'
+import { summarise, type JobSummary } from './summary.ts'
+
+/** The answer to one edit of a batch. */
+export type EditAnswer =
+  | { readonly id: string; readonly outcome: 'taken'; readonly revision: number }
+  | { readonly id: string; readonly outcome: 'conflict'; readonly conflict: NamedConflict }
+  | { readonly id: string; readonly outcome: 'invalid'; readonly problems: readonly Problem[] }
+
+export interface OpenedJob extends JobHead {
+  readonly entries: readonly CatalogueEntry[]
+}
+
+export interface ListedJob {
+  readonly id: string
+  readonly name: string
+  readonly address: string
+  readonly changedAt: string
+  readonly summary: JobSummary
+}
+
+/** What people do with the jobs of their firm. */
+export interface Jobs {
+  list(who: Account, text: string): Promise<ListedJob[]>
+  open(who: Account, jobId: string): Promise<OpenedJob>
+  journal(who: Account, jobId: string, since: number): Promise<JournalEntry[]>
+  /** Takes edits in order; stops at the first that is not taken. */
+  take(
+    who: Account,
+    jobId: string,
+    edits: readonly unknown[],
+    create: boolean,
+  ): Promise<{ answers: EditAnswer[]; revision: number }>
+  elsewhere(who: Account, jobId: string): Promise<{ serial: string; job: string }[]>
+}
+
+export function createJobs(store: Store, now: () => Date): Jobs {
+  async function head(who: Account, jobId: string): Promise<JobHead> {
+    const found = await store.jobsOf(who.firmId).head(jobId)
+    if (!found) throw new AppError('NOT_FOUND', 'There is no such job in this firm.')
+    return found
+  }
+
+  async function pinned(who: Account, document: JobDocument): Promise<CatalogueEntry[]> {
+    return store.catalogueOf(who.firmId).byHashes(recordsOf(document, 'pin').map((pin) => pin.hash))
+  }
+
+  async function freshSummary(who: Account, row: JobListRow): Promise<JobSummary> {
+    if (row.summaryRevision === row.revision) return JSON.parse(row.summary) as JobSummary
+    const current = await head(who, row.id)
+    return summaryNow(who, row.id, current)
+  }
+
+  async function summaryNow(who: Account, jobId: string, current: JobHead): Promise<JobSummary> {
+    const summary = summarise(current.document, new Catalogue(await pinned(who, current.document)), now())
+    await store.jobsOf(who.firmId).keepSummary(jobId, current.revision, summary)
+    return summary
+  }
+
+  async function unknownPins(who: Account, edit: Edit): Promise<Problem[]> {
+    const pins = edit.ops.flatMap((op, index) =>
+      op.op === 'add' && op.record.type === 'pin' ? [{ pin: op.record, index }] : [],
+    )
+    if (pins.length === 0) return []
+    const known = await store.catalogueOf(who.firmId).known(pins.map(({ pin }) => pin.hash))
+    return pins
+      .filter(({ pin }) => known.get(pin.hash) !== pin.entry)
+      .map(({ pin, index }) => ({
+        path: `ops.${index}.record.hash`,
+        message: `there is no catalogue entry ${pin.entry} of this hash here; load the catalogue again and choose it there`,
+      }))
+  }
+
+  async function takeOne(who: Account, jobId: string, input: unknown, create: boolean): Promise<EditAnswer> {
+    const read = readEdit(input)
+    const id = read.ok ? read.edit.id : idOf(input)
+    if (!read.ok) return { id, outcome: 'invalid', problems: read.problems }
+    if (read.edit.schema !== SCHEMA)
+      return {
+        id,
+        outcome: 'invalid',
+        problems: [
+          { path: 'schema', message: `is ${read.edit.schema}; this server takes ${SCHEMA}: reload the page` },
+        ],
+      }
+    const edit: Edit = { ...read.edit, by: who.name }
+    const problems = await unknownPins(who, edit)
+    if (problems.length > 0) return { id, outcome: 'invalid', problems }
+    const starts = edit.ops.some((op) => op.op === 'add' && op.record.type === 'job')
+    if (create && !starts)
+      return {
+        id,
+        outcome: 'invalid',
+        problems: [{ path: 'ops', message: 'the first edit of a job must add job:main' }],
+      }
+    const taken = await store.jobsOf(who.firmId).take(jobId, edit, now(), create)
+    if (taken.outcome === 'no-job') throw new AppError('NOT_FOUND', 'There is no such job in this firm.')
+    return taken.outcome === 'conflict'
+      ? { id, outcome: 'conflict', conflict: taken.conflict }
+      : { id, outcome: 'taken', revision: taken.entry.revision }
+  }
+
+  return {
+    async list(who, text) {
+      const rows = await store.jobsOf(who.firmId).list(text.trim(), 200)
+      const listed: ListedJob[] = []
+      for (const row of rows) {
+        const { id, name, address, changedAt } = row
+        listed.push({ id, name, address, changedAt, summary: await freshSummary(who, row) })
+      }
+      return listed
+    },
+    async open(who, jobId) {
+      const current = await head(who, jobId)
+      return { ...current, entries: await pinned(who, current.document) }
+    },
+    async journal(who, jobId, since) {
+      await head(who, jobId)
+      return store.jobsOf(who.firmId).editsSince(jobId, since)
+    },
+    async take(who, jobId, edits, create) {
+      const answers: EditAnswer[] = []
+      for (const input of edits) {
+        const answer = await takeOne(who, jobId, input, create)
+        answers.push(answer)
+        if (answer.outcome !== 'taken') break
+      }
+      const revision = answers.reduce(
+        (highest, answer) => (answer.outcome === 'taken' ? Math.max(highest, answer.revision) : highest),
+        0,
+      )
+      return { answers, revision }
+    },
+    async elsewhere(who, jobId) {
+      const current = await head(who, jobId)
+      return store.jobsOf(who.firmId).elsewhere(jobId, [...serialsOf(current.document)])
+    },
+  }
+}
+
+function idOf(input: unknown): string {
+  return typeof input === 'object' && input !== null && 'id' in input && typeof input.id === 'string'
+    ? input.id.slice(0, 40)
+    : ''
+}

@@ -1,0 +1,114 @@
+import { fork, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { expect, it } from 'vitest'
+import { canonicalJson, replay, seededRandom, type JobDocument, type JournalEntry, type Op } from '#core'
+import { createAccounts } from '../auth/accounts.ts'
+import { freePort } from '../db/mariadb.ts'
+import { openSource } from '../db/source.ts'
+import { createStore } from '../db/store.ts'
+import { shippedEntries } from '../server.ts'
+import { anEdit, TEST_PASSWORD, TestClient } from '../testing/client.ts'
+import { freshDatabase } from '../testing/database.ts'
+
+const KILLS = 30
+const main = fileURLToPath(new URL('../main.ts', import.meta.url))
+
+/** Starts the server process and waits until it listens. */
+function start(connection: string, port: number): Promise<ChildProcess> {
+  return new Promise((done, fail) => {
+    const child = fork(main, {
+      execArgv: ['--import', 'tsx'],
+      env: { ...process.env, KAPELLE_CONNECTION: connection, KAPELLE_PORT: String(port) },
+      stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+    })
+    let said = ''
+    child.stderr?.on('data', (chunk: Buffer) => (said += chunk.toString()))
+    child.once('message', () => done(child))
+    child.once('exit', () => fail(new Error(`the server ended before it listened: ${said}`)))
+  })
+}
+
+/** Sends one edit until it is answered, however often the server is away. */
+async function sendUntilAnswered(client: TestClient, job: string, edit: unknown): Promise<void> {
+  for (let attempt = 0; attempt < 2000; attempt++) {
+    try {
+      const answer = await client.send(job, edit)
+      if (answer.status === 200) return
+      if (answer.status < 500) throw new RangeError(JSON.stringify(answer.body))
+    } catch (error) {
+      if (error instanceof RangeError) throw error
+    }
+    await new Promise((next) => setTimeout(next, 20))
+  }
+  throw new RangeError('an edit was never answered')
+}
+
+it(`loses and doubles no acknowledged edit over ${KILLS} kills`, async () => {
+  const address = await freshDatabase()
+  const folder = mkdtempSync(join(tmpdir(), 'kapelle-kill-'))
+  const connection = join(folder, 'connection.json')
+  writeFileSync(connection, JSON.stringify(address))
+  const store = createStore(await openSource(address))
+  const accounts = createAccounts(store, shippedEntries(), () => new Date())
+  await accounts.addPerson(await accounts.addFirm('Brook Alarms'), {
+    name: 'Ann Reed',
+    login: 'ann',
+    role: 'owner',
+    password: TEST_PASSWORD,
+  })
+  await store.close()
+
+  const port = await freePort()
+  const random = seededRandom(20261124)
+  let child = await start(connection, port)
+  const client = await new TestClient(`http://127.0.0.1:${port}`).signIn('ann')
+  const job = await client.beginJob()
+  let running = true
+  const acknowledged: string[][] = [[], [], []]
+  const fields = ['wishes', 'address', 'name'] as const
+  const starts = ['', '1 Weir Lane', 'Mill Cottage']
+  const streams = fields.map(async (field, stream) => {
+    let from = starts[stream] ?? ''
+    for (let n = 0; running; n++) {
+      const to = `${field} ${n}`
+      const edit = anEdit([{ op: 'set', id: 'job:main', field, from, to } satisfies Op])
+      await sendUntilAnswered(client, job, edit)
+      acknowledged[stream]?.push(edit.id)
+      from = to
+    }
+  })
+  for (let kill = 0; kill < KILLS; kill++) {
+    await new Promise((next) => setTimeout(next, 60 + random() * 250))
+    const gone = new Promise((next) => child.once('exit', next))
+    child.kill('SIGKILL')
+    await gone
+    child = await start(connection, port)
+  }
+  running = false
+  await Promise.all(streams)
+
+  const opened = (await client.call('GET', `/api/jobs/${job}`)).body as unknown as {
+    revision: number
+    document: JobDocument
+  }
+  const { entries } = (await client.call('GET', `/api/jobs/${job}/edits?since=0`)).body as unknown as {
+    entries: JournalEntry[]
+  }
+  const ids = entries.map((entry) => entry.edit.id)
+  expect(entries.map((entry) => entry.revision)).toEqual(entries.map((_, index) => index + 1))
+  expect(new Set(ids).size).toBe(ids.length)
+  for (const mine of acknowledged) {
+    expect(mine.length).toBeGreaterThan(KILLS)
+    const set = new Set(mine)
+    expect(ids.filter((id) => set.has(id))).toEqual(mine)
+  }
+  expect(ids.length).toBe(1 + acknowledged.flat().length)
+  expect(canonicalJson(replay(entries))).toBe(canonicalJson(opened.document))
+  const ended = new Promise((next) => child.once('exit', next))
+  child.kill('SIGTERM')
+  await ended
+  rmSync(folder, { recursive: true, force: true })
+}, 600_000)

@@ -1,0 +1,108 @@
+import { spawn } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+interface Tally {
+  passed: number
+  failed: number
+  skipped: number
+}
+
+/**
+ * Runs every check and every test suite, going on after a failure so that one run shows all, and prints the sum as the
+ * last line. Returns the exit code: 1 when anything failed or a suite ran no test.
+ */
+export async function runChecks(): Promise<number> {
+  const folder = mkdtempSync(join(tmpdir(), 'kapelle-checks-'))
+  const sum: Tally = { passed: 0, failed: 0, skipped: 0 }
+  const add = (name: string, tally: Tally): void => {
+    sum.passed += tally.passed
+    sum.failed += tally.failed
+    sum.skipped += tally.skipped
+    console.log(`· ${name}: ${tally.passed} passed, ${tally.failed} failed`)
+  }
+  const checks: [string, string[]][] = [
+    ['format', ['prettier', '--check', '--log-level', 'warn', '.']],
+    ['lint', ['eslint', '.', '--max-warnings', '0']],
+    ['types of core', ['tsc', '-p', 'core']],
+    ['types of the server', ['tsc', '-p', 'server']],
+    ['types of the client', ['vue-tsc', '-p', 'web']],
+    ['types of the journeys', ['tsc', '-p', 'e2e']],
+    [
+      'layers',
+      [
+        'depcruise',
+        '--config',
+        '.dependency-cruiser.cjs',
+        '--output-type',
+        'err',
+        'core/src',
+        'server/src',
+        'web/src',
+      ],
+    ],
+  ]
+  for (const [name, command] of checks) {
+    const code = await run(command)
+    add(name, { passed: Number(code === 0), failed: Number(code !== 0), skipped: 0 })
+  }
+  const units = join(folder, 'unit.json')
+  const unitCode = await run([
+    'vitest',
+    'run',
+    '--reporter=dot',
+    '--reporter=json',
+    `--outputFile.json=${units}`,
+  ])
+  add('unit and server tests', unitTally(units, unitCode))
+  const journeys = join(folder, 'journeys.json')
+  const journeyCode = await run(['playwright', 'test', '--reporter=list,json'], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: journeys,
+  })
+  add('journeys in the browser', journeyTally(journeys, journeyCode))
+  rmSync(folder, { recursive: true, force: true })
+  console.log(
+    `\n${sum.passed} passed, ${sum.failed} failed${sum.skipped > 0 ? `, ${sum.skipped} skipped` : ''}`,
+  )
+  return sum.failed > 0 ? 1 : 0
+}
+
+function run(command: string[], env: Record<string, string> = {}): Promise<number> {
+  return new Promise((done) => {
+    const child = spawn('npx', command, {
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...env },
+    })
+    child.on('close', (code) => done(code ?? 1))
+  })
+}
+
+function unitTally(file: string, code: number): Tally {
+  if (!existsSync(file)) return { passed: 0, failed: 1, skipped: 0 }
+  const report = JSON.parse(readFileSync(file, 'utf8')) as {
+    numPassedTests: number
+    numFailedTests: number
+    numPendingTests: number
+    numFailedTestSuites: number
+  }
+  const failed = report.numFailedTests
+  return withVerdict({ passed: report.numPassedTests, failed, skipped: report.numPendingTests }, code)
+}
+
+function journeyTally(file: string, code: number): Tally {
+  if (!existsSync(file)) return { passed: 0, failed: 1, skipped: 0 }
+  const { stats } = JSON.parse(readFileSync(file, 'utf8')) as {
+    stats: { expected: number; unexpected: number; flaky: number; skipped: number }
+  }
+  return withVerdict(
+    { passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped },
+    code,
+  )
+}
+
+/** A suite that ran nothing, or ended badly without a failed test, counts as one failure. */
+function withVerdict(tally: Tally, code: number): Tally {
+  const silent = tally.failed === 0 && (code !== 0 || tally.passed === 0)
+  return silent ? { ...tally, failed: 1 } : tally
+}

@@ -1,0 +1,121 @@
+import { fork, type ChildProcess } from 'node:child_process'
+import { randomBytes } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { createAccounts } from '../auth/accounts.ts'
+import { startMariaDb, type DbServer } from '../db/mariadb.ts'
+import { openSource } from '../db/source.ts'
+import { createStore } from '../db/store.ts'
+import { shippedEntries } from '../server.ts'
+
+/** The sign-in of one demo person; made at random once and kept beside the data. */
+export interface DemoSignIn {
+  readonly login: string
+  readonly name: string
+  readonly role: 'owner' | 'installer'
+  readonly password: string
+}
+
+export interface Product {
+  readonly url: string
+  readonly setupToken: string | null
+  /** Ends the server, then the database. */
+  stop(): Promise<void>
+}
+
+const main = fileURLToPath(new URL('../main.ts', import.meta.url))
+
+/** Folder of the database below the data folder. */
+export function databaseFolder(data: string): string {
+  return join(data, 'db')
+}
+
+/** Starts database and server on one data folder. `demo` also makes the demo firm where there is none. */
+export async function startProduct(
+  data: string,
+  port: number,
+  demo: boolean,
+): Promise<Product & { signIns: DemoSignIn[] }> {
+  mkdirSync(data, { recursive: true, mode: 0o700 })
+  const database = await startMariaDb(databaseFolder(data))
+  try {
+    const signIns = demo ? await loadDemo(database, data) : []
+    const connection = join(databaseFolder(data), 'connection.json')
+    const { child, url, setup } = await startProcess(connection, port, join(data, 'server.log'))
+    return {
+      url,
+      setupToken: setup,
+      signIns,
+      async stop() {
+        await endChild(child)
+        await database.stop()
+      },
+    }
+  } catch (error) {
+    await database.stop()
+    throw error
+  }
+}
+
+/** Makes the demo firm with its people, catalogue and jobs; a second time it changes nothing. */
+async function loadDemo(database: DbServer, data: string): Promise<DemoSignIn[]> {
+  const file = join(data, 'demo-sign-in.json')
+  const source = await openSource(database)
+  const store = createStore(source)
+  try {
+    if (existsSync(file)) return JSON.parse(readFileSync(file, 'utf8')) as DemoSignIn[]
+    if ((await store.people.countFirms()) > 0) return []
+    const now = () => new Date()
+    const accounts = createAccounts(store, shippedEntries(), now)
+    const password = () => randomBytes(9).toString('base64url')
+    const people: DemoSignIn[] = [
+      { login: 'morwen', name: 'Morwen Tallis', role: 'owner', password: password() },
+      { login: 'idris', name: 'Idris Quayle', role: 'installer', password: password() },
+    ]
+    const firm = await accounts.addFirm('Tallis & Quayle Alarms')
+    for (const person of people) await accounts.addPerson(firm, person)
+    writeFileSync(file, JSON.stringify(people, null, 2), { mode: 0o600 })
+    return people
+  } finally {
+    await store.close()
+  }
+}
+
+function startProcess(
+  connection: string,
+  port: number,
+  log: string,
+): Promise<{ child: ChildProcess; url: string; setup: string | null }> {
+  return new Promise((done, fail) => {
+    const child = fork(main, {
+      execArgv: ['--import', 'tsx'],
+      env: { ...process.env, KAPELLE_CONNECTION: connection, KAPELLE_PORT: String(port), KAPELLE_LOG: log },
+      stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
+      // Its own group: Ctrl-C reaches the launcher only, which ends the server first and the database after it.
+      detached: true,
+    })
+    let said = ''
+    child.stderr?.on('data', (chunk: Buffer) => (said = (said + chunk.toString()).slice(-2000)))
+    child.once('message', (message) => {
+      const { listening, setup } = message as { listening: string; setup: string | null }
+      done({ child, url: listening, setup })
+    })
+    child.once('exit', () =>
+      fail(
+        new Error(
+          said.includes('EADDRINUSE')
+            ? `Port ${port} is taken. Choose another: KAPELLE_PORT=4690 ./kapelle demo`
+            : `The server ended before it was ready: ${said}`,
+        ),
+      ),
+    )
+  })
+}
+
+async function endChild(child: ChildProcess): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return
+  const ended = new Promise((done) => child.once('exit', done))
+  child.kill('SIGTERM')
+  await ended
+}

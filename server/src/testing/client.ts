@@ -1,0 +1,125 @@
+import { randomUUID } from 'node:crypto'
+import { pino } from 'pino'
+import { SCHEMA, type Edit, type JobInfo, type Op } from '#core'
+import { startServer, type RunningServer } from '../server.ts'
+import { freshDatabase } from './database.ts'
+
+export interface Answer {
+  readonly status: number
+  readonly body: Record<string, unknown> & { title?: string; problems?: { path: string; message: string }[] }
+  readonly headers: Headers
+}
+
+/** A signed-in caller of the HTTP interface. */
+export class TestClient {
+  #cookie = ''
+
+  constructor(readonly url: string) {}
+
+  async call(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer> {
+    const response = await fetch(this.url + path, {
+      method,
+      headers: { 'Content-Type': 'application/json', Cookie: this.#cookie, ...headers },
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    })
+    const cookie = response.headers.get('set-cookie')
+    if (cookie) this.#cookie = cookie.split(';')[0] ?? ''
+    const text = await response.text()
+    return { status: response.status, body: parse(text), headers: response.headers }
+  }
+
+  async signIn(login: string, password = TEST_PASSWORD): Promise<this> {
+    const answer = await this.call('POST', '/api/session', { login, password })
+    if (answer.status !== 200) throw new Error(`sign-in failed: ${answer.body.title}`)
+    return this
+  }
+
+  async beginJob(over: Partial<JobInfo> = {}): Promise<string> {
+    const id = randomUUID()
+    const answer = await this.call('PUT', `/api/jobs/${id}`, {
+      edit: anEdit([{ op: 'add', record: startJob(over) }]),
+    })
+    if (answer.status !== 200) throw new Error(`job not begun: ${JSON.stringify(answer.body)}`)
+    return id
+  }
+
+  send(job: string, ...edits: unknown[]): Promise<Answer> {
+    return this.call('POST', `/api/jobs/${job}/edits`, { edits })
+  }
+}
+
+export const TEST_PASSWORD = 'correct-horse-9'
+
+/** A server on a fresh database with two firms: Brook Alarms (ann owner, bob installer) and Far Away (eve owner). */
+export async function startTestServer(): Promise<RunningServer> {
+  const server = await startServer({
+    address: await freshDatabase(),
+    port: 0,
+    host: '127.0.0.1',
+    logger: pino({ level: 'silent' }),
+  })
+  const { accounts } = server.services
+  const brook = await accounts.addFirm('Brook Alarms')
+  const far = await accounts.addFirm('Far Away')
+  await Promise.all([
+    accounts.addPerson(brook, { name: 'Ann Reed', login: 'ann', role: 'owner', password: TEST_PASSWORD }),
+    accounts.addPerson(brook, {
+      name: 'Bob Marsh',
+      login: 'bob',
+      role: 'installer',
+      password: TEST_PASSWORD,
+    }),
+    accounts.addPerson(far, { name: 'Eve Fell', login: 'eve', role: 'owner', password: TEST_PASSWORD }),
+  ])
+  return server
+}
+
+export function anEdit(ops: readonly Op[], extra: Partial<Edit> = {}): Edit {
+  return {
+    id: randomUUID(),
+    kind: 'test.edit',
+    schema: SCHEMA,
+    by: 'me',
+    madeAt: '2026-05-04T09:30:00Z',
+    ops,
+    ...extra,
+  }
+}
+
+export function startJob(over: Partial<JobInfo> = {}): JobInfo {
+  return {
+    id: 'job:main',
+    type: 'job',
+    name: 'Mill Cottage',
+    address: '1 Weir Lane',
+    region: 'europe',
+    kind: 'new',
+    monitored: true,
+    grade: 2,
+    slowest: 'ordinary',
+    petKg: null,
+    wishes: '',
+    panel: null,
+    radioFirmware: null,
+    entry1: 30,
+    entry2: 60,
+    exit: 60,
+    abortWindow: null,
+    airSeed: 1,
+    airStartedAt: null,
+    ...over,
+  }
+}
+
+function parse(text: string): Answer['body'] {
+  try {
+    return JSON.parse(text) as Answer['body']
+  } catch {
+    return { text }
+  }
+}

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { mdiAccountGroupOutline, mdiLogout, mdiThemeLightDark } from '@mdi/js'
+import { useRoute, useRouter } from 'vue-router'
+import { useTheme } from 'vuetify'
+import { newerBuild } from './api.ts'
+import { useSession } from './session.ts'
+
+const session = useSession()
+const router = useRouter()
+const route = useRoute()
+const theme = useTheme()
+
+function turnTheme(): void {
+  theme.change(theme.global.current.value.dark ? 'light' : 'dark')
+}
+
+async function leave(): Promise<void> {
+  await session.signOut()
+  await router.push('/sign-in')
+}
+
+function reload(): void {
+  location.reload()
+}
+</script>
+
+<template>
+  <v-app>
+    <v-app-bar flat density="compact" color="surface" class="bar" height="52">
+      <router-link to="/jobs" class="brand" aria-label="Kapelle, all jobs">
+        <img src="/icon.svg" alt="" width="26" height="26" /><span class="brand-name">Kapelle</span>
+      </router-link>
+      <div id="bar-slot" class="bar-slot" />
+      <template v-if="session.person && !route.meta.open">
+        <v-menu>
+          <template #activator="{ props: menu }">
+            <v-btn v-bind="menu" variant="text" class="text-none">{{ session.person.name }}</v-btn>
+          </template>
+          <v-list density="compact">
+            <v-list-item :title="session.person.firm" :subtitle="session.person.role" />
+            <v-divider />
+            <v-list-item
+              v-if="session.person.role === 'owner'"
+              to="/people"
+              title="People"
+              :prepend-icon="mdiAccountGroupOutline"
+            />
+            <v-list-item title="Light or dark" :prepend-icon="mdiThemeLightDark" @click="turnTheme" />
+            <v-list-item title="Sign out" :prepend-icon="mdiLogout" @click="leave" />
+          </v-list>
+        </v-menu>
+      </template>
+    </v-app-bar>
+    <v-banner v-if="newerBuild" lines="one" class="mt-13" color="info">
+      <v-banner-text>A newer Kapelle is running on the server. What you did is kept.</v-banner-text>
+      <template #actions><v-btn @click="reload">Reload</v-btn></template>
+    </v-banner>
+    <router-view />
+  </v-app>
+</template>
+
+<style scoped>
+.bar {
+  border-bottom: 1px solid rgba(var(--v-theme-on-surface), 0.12);
+}
+.brand {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  padding: 0 16px;
+  color: inherit;
+  text-decoration: none;
+  font-weight: 700;
+  font-size: 1.0625rem;
+}
+.bar-slot {
+  flex: 1 1 auto;
+  display: flex;
+  align-items: center;
+  min-width: 0;
+  gap: 6px;
+}
+@media (max-width: 600px) {
+  .brand {
+    padding: 0 10px;
+  }
+  .brand-name {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,49 @@
+import { ref } from 'vue'
+import type { Problem } from '#core'
+
+/** A failure that the server explained; `status` 0 means that it was not reached. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly problems: readonly Problem[] = [],
+    readonly body: Readonly<Record<string, unknown>> = {},
+  ) {
+    super(message)
+  }
+}
+
+/** True once the server runs another build than this page. */
+export const newerBuild = ref(false)
+
+/** Calls the server and gives its JSON answer; throws ApiError with a message for the person. */
+export async function api<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body?: unknown,
+): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(path, {
+      method,
+      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+  } catch {
+    throw new ApiError(
+      0,
+      'The server cannot be reached. What you do is kept here and sent when it answers again.',
+    )
+  }
+  const build = response.headers.get('X-Kapelle-Build')
+  if (build && build !== 'dev' && build !== __BUILD__) newerBuild.value = true
+  const answer: unknown = await response.json().catch(() => ({}))
+  if (response.ok) return answer as T
+  const problem = answer as { title?: string; problems?: Problem[] }
+  throw new ApiError(
+    response.status,
+    problem.title ?? `The server answered ${response.status}.`,
+    problem.problems ?? [],
+    answer as Record<string, unknown>,
+  )
+}

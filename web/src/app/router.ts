@@ -1,0 +1,52 @@
+import { createRouter, createWebHistory, type Router } from 'vue-router'
+import { useSession } from './session.ts'
+
+/** The pages; every stage is loaded when it is first opened. */
+export function createAppRouter(): Router {
+  const router = createRouter({
+    history: createWebHistory(),
+    routes: [
+      { path: '/', redirect: '/jobs' },
+      {
+        path: '/sign-in',
+        component: () => import('../account/SignIn.vue'),
+        meta: { open: true, title: 'Sign in' },
+      },
+      {
+        path: '/set-up',
+        component: () => import('../account/SetUp.vue'),
+        meta: { open: true, title: 'Set up' },
+      },
+      { path: '/jobs', component: () => import('../jobs/JobList.vue'), meta: { title: 'Jobs' } },
+      { path: '/jobs/new', component: () => import('../jobs/NewJob.vue'), meta: { title: 'New job' } },
+      { path: '/people', component: () => import('../account/People.vue'), meta: { title: 'People' } },
+      {
+        path: '/jobs/:job',
+        component: () => import('../job/JobShell.vue'),
+        children: [
+          { path: '', redirect: { name: 'survey' } },
+          {
+            path: 'survey',
+            name: 'survey',
+            component: () => import('../stages/survey/Survey.vue'),
+            meta: { title: 'Survey' },
+          },
+        ],
+      },
+      {
+        path: '/:rest(.*)*',
+        component: () => import('./NotFound.vue'),
+        meta: { open: true, title: 'Not found' },
+      },
+    ],
+  })
+  router.beforeEach(async (to) => {
+    if (to.meta.open) return true
+    const person = await useSession().load()
+    return person ? true : { path: '/sign-in', query: { then: to.fullPath } }
+  })
+  router.afterEach((to) => {
+    document.title = typeof to.meta.title === 'string' ? `${to.meta.title} · Kapelle` : 'Kapelle'
+  })
+  return router
+}

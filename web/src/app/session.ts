@@ -1,0 +1,64 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { Catalogue, type CatalogueEntry } from '#core'
+import { api, ApiError } from './api.ts'
+
+export interface Person {
+  readonly id: string
+  readonly name: string
+  readonly login: string
+  readonly role: 'owner' | 'installer'
+  readonly firm: string
+}
+
+/** Who is signed in, and the firm's catalogue. */
+export const useSession = defineStore('session', () => {
+  const person = ref<Person | null>(null)
+  const catalogue = ref<Catalogue | null>(null)
+  let asked = false
+
+  /** Asks the server once who is signed in; null for nobody. */
+  async function load(): Promise<Person | null> {
+    if (asked) return person.value
+    try {
+      person.value = await api<Person>('GET', '/api/session')
+    } catch (error) {
+      if (!(error instanceof ApiError) || error.status !== 401) throw error
+    }
+    asked = true
+    return person.value
+  }
+
+  async function signIn(login: string, password: string): Promise<void> {
+    person.value = await api<Person>('POST', '/api/session', { login, password })
+    asked = true
+  }
+
+  async function setUp(input: {
+    token: string
+    firm: string
+    name: string
+    login: string
+    password: string
+  }): Promise<void> {
+    person.value = await api<Person>('POST', '/api/setup', input)
+    asked = true
+  }
+
+  async function signOut(): Promise<void> {
+    await api('DELETE', '/api/session')
+    person.value = null
+    catalogue.value = null
+  }
+
+  /** The entries offered for new work; loaded once. */
+  async function loadCatalogue(): Promise<Catalogue> {
+    if (!catalogue.value) {
+      const { entries } = await api<{ entries: CatalogueEntry[] }>('GET', '/api/catalogue')
+      catalogue.value = new Catalogue(entries)
+    }
+    return catalogue.value as Catalogue
+  }
+
+  return { person, catalogue, load, signIn, setUp, signOut, loadCatalogue }
+})

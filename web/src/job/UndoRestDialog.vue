@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { lastTouch } from '#core'
+import { conflictWords, valueWords, whoWhen } from './conflict-words.ts'
+import { useJob } from './job-store.ts'
+
+const job = useJob()
+
+function by(id: string, field: string | null): string {
+  const entry = lastTouch(job.journal, id, field)
+  return entry
+    ? whoWhen({
+        code: 'changed',
+        id,
+        field,
+        yours: null,
+        theirs: null,
+        who: entry.edit.by,
+        when: entry.takenAt,
+      })
+    : ''
+}
+</script>
+
+<template>
+  <v-dialog :model-value="!!job.undoRest" max-width="620" @update:model-value="job.undoRest = null">
+    <v-card v-if="job.undoRest" class="pa-6" title="Part of it was changed since">
+      <ul class="my-2 ml-5">
+        <li v-for="conflict in job.undoRest.conflicts" :key="`${conflict.id} ${conflict.field}`">
+          {{ conflictWords(job.doc, conflict) }} It is now {{ valueWords(conflict.theirs) }} ({{
+            by(conflict.id, conflict.field)
+          }}) and stays so.
+        </li>
+      </ul>
+      <p v-if="job.undoRest.ops.length > 0">
+        The rest, {{ job.undoRest.ops.length }} changes, can still be taken back.
+      </p>
+      <p v-else>Nothing is left to take back.</p>
+      <div class="d-flex ga-3 justify-end mt-4">
+        <v-btn variant="tonal" @click="job.undoRest = null">Leave everything</v-btn>
+        <v-btn
+          v-if="job.undoRest.ops.length > 0"
+          color="primary"
+          @click="job.finishUndo(job.undoRest.entry, job.undoRest.ops, job.undoRest.redo)"
+        >
+          Take back the rest
+        </v-btn>
+      </div>
+    </v-card>
+  </v-dialog>
+</template>

@@ -1,0 +1,45 @@
+import { fieldWords, typeOfId, type Conflict, type JobDocument } from '#core'
+import type { NamedConflict } from './sync.ts'
+
+/** A value as a person reads it. */
+export function valueWords(value: unknown): string {
+  if (value === null || value === undefined || value === '') return 'empty'
+  if (value === true) return 'yes'
+  if (value === false) return 'no'
+  if (typeof value === 'object') return 'a whole record'
+  return String(value)
+}
+
+/** What a record is called on screen. */
+export function recordWords(doc: JobDocument, id: string): string {
+  const record = doc.records[id]
+  const type = typeOfId(id)
+  if (type === 'job') return 'the job'
+  if (record?.type === 'zone') return `zone ${record.number}`
+  if (record?.type === 'device') return `the device in ${record.room || 'no room'}`
+  if (record?.type === 'user') return `user ${record.name}`
+  return type ? `a ${type}` : 'a record'
+}
+
+/** One sentence on what stands against a change. */
+export function conflictWords(doc: JobDocument, conflict: Conflict): string {
+  const what = recordWords(doc, conflict.id)
+  switch (conflict.code) {
+    case 'changed':
+      return conflict.field
+        ? `The ${fieldWords(conflict.field)} of ${what} was changed in the meantime.`
+        : `${what} was changed in the meantime.`
+    case 'gone':
+      return 'What you changed has been removed in the meantime.'
+    case 'exists':
+      return `${what} is there already.`
+    case 'reference':
+      return `Something that ${what} needs or is needed by would be left hanging.`
+  }
+}
+
+/** Who changed it and when, as far as the journal says. */
+export function whoWhen(conflict: NamedConflict): string {
+  if (!conflict.who) return ''
+  return conflict.when ? `${conflict.who}, ${new Date(conflict.when).toLocaleTimeString()}` : conflict.who
+}

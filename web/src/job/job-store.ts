@@ -1,0 +1,188 @@
+import { defineStore } from 'pinia'
+import { v4 as uuid } from 'uuid'
+import { computed, ref, shallowRef } from 'vue'
+import {
+  Catalogue,
+  emptyDocument,
+  invertOps,
+  pinOps,
+  planUndo,
+  SCHEMA,
+  undoState,
+  type CatalogueEntry,
+  type Conflict,
+  type Edit,
+  type JobDocument,
+  type JournalEntry,
+  type Op,
+  type Problem,
+  type Replica,
+  type TrayItem,
+} from '#core'
+import { api } from '../app/api.ts'
+import { useSession } from '../app/session.ts'
+import { JobLine, type LineState } from './sync.ts'
+
+/** A message about something that was not taken. */
+export interface Notice {
+  readonly title: string
+  readonly lines: readonly string[]
+}
+
+/** The open job: its document as shown, edits, undo, and what waits in the tray. */
+export const useJob = defineStore('job', () => {
+  const session = useSession()
+  const jobId = ref<string | null>(null)
+  const doc = shallowRef<JobDocument>(emptyDocument)
+  const tray = shallowRef<readonly TrayItem[]>([])
+  const journal = shallowRef<readonly JournalEntry[]>([])
+  const unsent = shallowRef<readonly JournalEntry[]>([])
+  const catalogue = shallowRef(new Catalogue([]))
+  const line = ref<LineState>('idle')
+  const notice = shallowRef<Notice | null>(null)
+  const undoRest = shallowRef<{
+    entry: JournalEntry
+    conflicts: readonly Conflict[]
+    ops: readonly Op[]
+    redo: boolean
+  } | null>(null)
+  let wire: JobLine | null = null
+
+  const me = computed(() => session.person?.name ?? '')
+  const steps = computed(() => undoState([...journal.value, ...unsent.value], me.value))
+
+  /** Opens a job; closes the one before. */
+  async function open(id: string): Promise<void> {
+    close()
+    const offered = await session.loadCatalogue()
+    const [opened, history] = await Promise.all([
+      api<{ revision: number; document: JobDocument; entries: CatalogueEntry[] }>('GET', `/api/jobs/${id}`),
+      api<{ entries: JournalEntry[] }>('GET', `/api/jobs/${id}/edits?since=0`),
+    ])
+    catalogue.value = offered.with(opened.entries)
+    journal.value = history.entries.filter((entry) => entry.revision <= opened.revision)
+    jobId.value = id
+    wire = new JobLine(id, opened.document, opened.revision, {
+      changed: show,
+      state: (state) => (line.value = state),
+      news: (entries) => (journal.value = [...journal.value, ...entries]),
+      invalid: (_edit, problems) => tell('This change was not taken.', problems),
+    })
+    show(wire.replica)
+  }
+
+  function close(): void {
+    wire?.close()
+    wire = null
+    jobId.value = null
+    doc.value = emptyDocument
+    tray.value = []
+    journal.value = []
+    unsent.value = []
+  }
+
+  /** Makes one edit of these ops. A conflict goes to the tray and asks. Returns whether it was applied. */
+  function edit(kind: string, ops: readonly Op[], extra: Partial<Edit> = {}): boolean {
+    if (!wire || ops.length === 0) return false
+    const made: Edit = {
+      id: uuid(),
+      kind,
+      schema: SCHEMA,
+      by: me.value,
+      madeAt: new Date().toISOString(),
+      ops,
+      ...extra,
+    }
+    const conflict = wire.make(made)
+    if (conflict) wire.shelve(made, conflict)
+    return conflict === null
+  }
+
+  /** Sets one field from the value its maker saw. */
+  function set(kind: string, id: string, field: string, from: unknown, to: unknown): boolean {
+    return edit(kind, [{ op: 'set', id, field, from, to }])
+  }
+
+  /** Ops that pin these entries, and what they need, where the job does not pin them yet. */
+  function pins(entries: readonly (string | null)[]): Op[] {
+    return pinOps(doc.value, catalogue.value, entries)
+  }
+
+  function undo(): void {
+    takeBack(steps.value.undo, false)
+  }
+
+  function redo(): void {
+    takeBack(steps.value.redo, true)
+  }
+
+  function takeBack(entry: JournalEntry | null, isRedo: boolean): void {
+    if (!entry) return
+    const plan = planUndo(doc.value, entry)
+    if (plan.conflicts.length > 0) undoRest.value = { entry, ...plan, redo: isRedo }
+    else finishUndo(entry, plan.ops, isRedo)
+  }
+
+  function finishUndo(entry: JournalEntry, ops: readonly Op[], isRedo: boolean): void {
+    undoRest.value = null
+    edit(isRedo ? 'redo' : 'undo', ops, isRedo ? { redoes: entry.edit.id } : { undoes: entry.edit.id })
+  }
+
+  /** Keeps theirs: the item leaves the tray. */
+  function keepTheirs(item: TrayItem): void {
+    wire?.decide(item.edit.id)
+  }
+
+  /** Takes mine: the same change again, from what is there now. */
+  function takeMine(item: TrayItem): void {
+    const ops = item.edit.ops.map((op): Op => {
+      const now = op.op === 'set' ? doc.value.records[op.id] : undefined
+      return op.op === 'set' && now
+        ? { ...op, from: (now as unknown as Record<string, unknown>)[op.field] }
+        : op
+    })
+    wire?.decide(item.edit.id)
+    edit(item.edit.kind, ops)
+  }
+
+  function tell(title: string, problems: readonly Problem[]): void {
+    notice.value = { title, lines: problems.map((p) => (p.path ? `${p.path}: ${p.message}` : p.message)) }
+  }
+
+  function show(replica: Replica): void {
+    doc.value = replica.shown
+    tray.value = replica.tray
+    const base = replica.revision
+    unsent.value = replica.pending.map((item, index) => ({
+      revision: base + index + 1,
+      edit: { ...item.edit, ops: item.took },
+      takenAt: item.edit.madeAt,
+    }))
+  }
+
+  return {
+    jobId,
+    doc,
+    tray,
+    journal,
+    unsent,
+    catalogue,
+    line,
+    notice,
+    undoRest,
+    me,
+    steps,
+    open,
+    close,
+    edit,
+    set,
+    pins,
+    undo,
+    redo,
+    finishUndo,
+    keepTheirs,
+    takeMine,
+    tell,
+    canInvert: (entry: JournalEntry) => invertOps(entry.edit.ops).length > 0,
+  }
+})

@@ -1,0 +1,7 @@
+/** The stages in working order; each is one folder under stages/. */
+export const stages = [{ key: 'survey', name: 'Survey' }] as const
+
+/** Name of a stage by its key. */
+export function stageName(key: string): string {
+  return stages.find((stage) => stage.key === key)?.name ?? key
+}

@@ -1,0 +1,25 @@
+import type { Region } from '#core'
+
+/** Wording of the choices that describe a job. */
+export const regionItems: readonly { title: string; value: Region }[] = [
+  { title: 'Europe (EN 50131)', value: 'europe' },
+  { title: 'North America (CP-01)', value: 'north-america' },
+  { title: 'Own figures', value: 'own' },
+]
+export const kindItems = [
+  { title: 'New system', value: 'new' },
+  { title: 'Takeover of an earlier system', value: 'takeover' },
+]
+export const monitoredItems = [
+  { title: 'Monitored by a station', value: true },
+  { title: 'Local only', value: false },
+]
+export const gradeItems = [
+  { title: 'Grade 1', value: 1 },
+  { title: 'Grade 2', value: 2 },
+  { title: 'Grade 3', value: 3 },
+]
+export const paceItems = [
+  { title: 'Ordinary pace (1.2 m/s)', value: 'ordinary' },
+  { title: 'Slow (0.6 m/s)', value: 'slow' },
+]

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { jobInfo, presets } from '#core'
+import { useJob } from '../../job/job-store.ts'
+import { gradeItems, kindItems, monitoredItems, paceItems, regionItems } from '../../jobs/words.ts'
+import FieldChoice from '../../shared/FieldChoice.vue'
+import FieldText from '../../shared/FieldText.vue'
+import PanelChoice from './PanelChoice.vue'
+
+const job = useJob()
+const info = computed(() => jobInfo(job.doc))
+const preset = computed(() => presets[info.value.region])
+const main = { id: 'job:main', kind: 'job.set' }
+</script>
+
+<template>
+  <div class="page survey">
+    <h1>Survey</h1>
+    <section class="sheet pa-5">
+      <h2>Premises</h2>
+      <div class="pair">
+        <FieldText v-bind="main" field="name" label="Name of the job" />
+        <FieldText v-bind="main" field="address" label="Address" />
+        <FieldChoice
+          v-bind="main"
+          field="slowest"
+          label="Slowest person"
+          :items="paceItems"
+          hint="Decides how long the delays must be"
+        />
+        <FieldText
+          v-bind="main"
+          field="petKg"
+          label="Heaviest pet"
+          number
+          suffix="kg"
+          hint="Empty for none"
+        />
+      </div>
+      <FieldText v-bind="main" class="mt-4" field="wishes" label="Wishes of the customer" :lines="2" />
+    </section>
+    <section class="sheet pa-5">
+      <h2>System</h2>
+      <div class="pair">
+        <PanelChoice />
+        <FieldChoice v-bind="main" field="region" label="Region" :items="regionItems" :hint="preset.source" />
+        <FieldChoice v-bind="main" field="kind" label="New or takeover" :items="kindItems" />
+        <FieldChoice v-bind="main" field="monitored" label="Reports" :items="monitoredItems" />
+        <FieldChoice v-bind="main" field="grade" label="Grade" :items="gradeItems" />
+      </div>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.survey {
+  max-width: 980px;
+  display: grid;
+  gap: 16px;
+}
+.pair {
+  margin-top: 14px;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 14px 16px;
+}
+</style>
