@@ -1,0 +1,132 @@
+import type { Catalogue } from '../catalogue/catalogue.ts'
+import type { DeviceModel, Family, LoopEvent, PanelModel, ResponseType } from '../catalogue/schema.ts'
+import { fitAll, type Fit } from '../fit/fit.ts'
+import { systemOf, type System } from '../fit/system.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
+import type { Op } from '../job/edit.ts'
+import type { Device, JobInfo, Zone } from '../job/records.ts'
+import { advise, needOf, type Advice } from '../response/advise.ts'
+import { printNumber } from '../zones/numbers.ts'
+
+/** Everything judging depends on; the same input gives the same findings. */
+export interface JudgeInput {
+  readonly doc: JobDocument
+  readonly catalogue: Catalogue
+  /** The clock as UTC text, for what expires. */
+  readonly now: string
+  /** The firm's other uses of this job's serials; null means that it was not checked. */
+  readonly elsewhere: readonly { readonly serial: string; readonly job: string }[] | null
+}
+
+/** `stops` must be cured before hand-over, `risks` should be, `advice` may be. */
+export type Severity = 'stops' | 'risks' | 'advice'
+
+/** What would cure a finding, as an edit to preview and apply. */
+export interface Fix {
+  readonly title: string
+  readonly ops: readonly Op[]
+}
+
+export interface Finding {
+  /** Stable id of the rule. */
+  readonly rule: string
+  readonly severity: Severity
+  /** Record that it points at, and its field where one is meant. */
+  readonly subject: string
+  readonly field: string | null
+  /** One sentence with the figures used. */
+  readonly text: string
+  readonly fix: Fix | null
+}
+
+/** A zone with all that judging it needs looked up. */
+export interface ZoneView {
+  readonly zone: Zone
+  readonly device: Device | null
+  readonly model: DeviceModel | null
+  readonly family: Family | null
+  readonly loop: LoopEvent | null
+  readonly type: ResponseType | null
+  readonly advice: Advice | null
+  /** `zone 07` as the panel prints it. */
+  readonly name: string
+}
+
+export interface Context extends JudgeInput {
+  readonly info: JobInfo
+  readonly system: System
+  readonly panel: PanelModel | null
+  readonly fits: ReadonlyMap<string, Fit>
+  readonly zones: readonly ZoneView[]
+  /** Zones of a device, by device id. */
+  readonly zonesOf: ReadonlyMap<string, readonly ZoneView[]>
+}
+
+/** One rule: what it looks for and how grave it is. */
+export interface Rule {
+  readonly id: string
+  readonly severity: Severity
+  /** What is wrong, as a short noun phrase for lists and filters. */
+  readonly title: string
+  /** Where the rule comes from: a standard, or the trade's practice. */
+  readonly source: string
+  /** Stages on which it is shown. */
+  readonly stage: 'survey' | 'kit' | 'zones' | 'enrol' | 'prove'
+  readonly find: (context: Context) => readonly Omit<Finding, 'rule' | 'severity'>[]
+}
+
+const views = new WeakMap<
+  Zone,
+  { device: Device | null; panel: PanelModel | null; system: System; view: ZoneView }
+>()
+
+/** Looks up what the rules need, reusing what unchanged records gave before. */
+export function contextOf(input: JudgeInput): Context {
+  const system = systemOf(input.doc, input.catalogue)
+  const { panel, info } = system
+  const zones = recordsOf(input.doc, 'zone').map((zone) => viewOf(zone, system, panel))
+  const zonesOf = new Map<string, ZoneView[]>()
+  for (const view of zones) {
+    const key = view.zone.device ?? ''
+    const list = zonesOf.get(key)
+    if (list) list.push(view)
+    else zonesOf.set(key, [view])
+  }
+  return { ...input, info, system, panel, fits: fitAll(system), zones, zonesOf }
+}
+
+/** A set op from the value that stands now. */
+export function setOp(record: { readonly id: string }, field: string, to: unknown): Op {
+  return { op: 'set', id: record.id, field, from: (record as unknown as Record<string, unknown>)[field], to }
+}
+
+function viewOf(zone: Zone, system: System, panel: PanelModel | null): ZoneView {
+  const item = zone.device === null ? undefined : system.byId.get(zone.device)
+  const device = item?.device ?? null
+  const kept = views.get(zone)
+  if (
+    kept &&
+    kept.device === device &&
+    kept.panel === panel &&
+    kept.view.model === (item?.model ?? null) &&
+    kept.system.info.region === system.info.region
+  )
+    return kept.view
+  const loop = item?.model.loops.find((entry) => entry.event === zone.event) ?? null
+  const advice =
+    panel && device && loop
+      ? advise(panel, loop.event, needOf(loop.event, device.use, device.room, system.info.region))
+      : null
+  const view: ZoneView = {
+    zone,
+    device,
+    model: item?.model ?? null,
+    family: item?.family ?? null,
+    loop,
+    type: panel?.responseTypes.find((type) => type.key === zone.response) ?? null,
+    advice,
+    name: `zone ${printNumber(panel, zone.number)}`,
+  }
+  views.set(zone, { device, panel, system, view })
+  return view
+}

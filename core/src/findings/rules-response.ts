@@ -1,0 +1,423 @@
+import type { Trip } from '../catalogue/schema.ts'
+import { isWayIn, tripWords } from '../response/advise.ts'
+import { delayKeys, encodeDelay, limitOf, wantedDelay, type DelayKey } from '../response/delays.ts'
+import { presets } from '../response/presets.ts'
+import { formatSeconds } from '../units/seconds.ts'
+import { setOp, type Context, type Finding, type Fix, type Rule, type ZoneView } from './context.ts'
+
+type Found = Omit<Finding, 'rule' | 'severity'>
+
+/** Rules on response types, delays and reporting. */
+export const responseRules: readonly Rule[] = [
+  {
+    id: 'response-missing',
+    severity: 'stops',
+    title: 'no response type',
+    source: 'A type that is not stated is asked for, never guessed (work.md section 4)',
+    stage: 'zones',
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        if (!c.panel || view.type || !view.advice) return []
+        const none = view.advice.type === null
+        const text = none
+          ? `${c.panel.name} has no response type for a ${view.advice.need.kind} alarm: ${view.name} cannot be programmed.`
+          : `${upper(view.name)} has no response type of ${c.panel.name}.`
+        return [{ subject: view.zone.id, field: 'response', text, fix: adviceFix(view) }]
+      }),
+  },
+  {
+    id: 'fire-not-instant',
+    severity: 'stops',
+    title: 'smoke or heat not instant in every mode',
+    source: 'Fire is always on (work.md section 4); the fire code rules',
+    stage: 'zones',
+    find: (c) => wrongKind(c, ['smoke', 'heat'], 'fire', 'A fire must alarm at once in every mode, as fire.'),
+  },
+  {
+    id: 'gas-wrong-kind',
+    severity: 'stops',
+    title: 'carbon monoxide not typed as gas',
+    source: 'CO is its own kind, never fire, auxiliary or burglary (work.md section 4)',
+    stage: 'zones',
+    find: (c) => wrongKind(c, ['co'], 'gas', 'Carbon monoxide needs the gas type, instant in every mode.'),
+  },
+  {
+    id: 'panic-wrong-kind',
+    severity: 'stops',
+    title: 'panic device on a type that is not panic',
+    source: 'Contradictions are findings (work.md section 5)',
+    stage: 'zones',
+    find: (c) =>
+      wrongKind(
+        c,
+        ['panic', 'panic-silent'],
+        'panic',
+        'A call for help needs a panic type, instant in every mode.',
+      ),
+  },
+  {
+    id: 'house-watch-wrong-kind',
+    severity: 'risks',
+    title: 'frost or water not on an always-on type',
+    source: 'Freeze and flood are auxiliary, always on (work.md section 4)',
+    stage: 'zones',
+    find: (c) =>
+      wrongKind(
+        c,
+        ['freeze', 'flood'],
+        'auxiliary',
+        'Frost and water must be watched in every mode, with their own tone.',
+      ),
+  },
+  {
+    id: 'held-back',
+    severity: 'stops',
+    title: 'transmission delay on a fire, gas or panic zone',
+    source: 'Must report at once (work.md sections 4 and 5)',
+    stage: 'zones',
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const kind = view.advice?.need.kind ?? view.type?.kind
+        if (
+          !view.zone.transmissionDelay ||
+          !kind ||
+          !['fire', 'gas', 'panic', 'medical', 'auxiliary'].includes(kind)
+        )
+          return []
+        const held = c.info.abortWindow === null ? '' : ` by ${formatSeconds(c.info.abortWindow)}`
+        return [
+          {
+            subject: view.zone.id,
+            field: 'transmissionDelay',
+            text: `${upper(view.name)} is ${kind} and its report would be held back${held}: it must go out at once.`,
+            fix: { title: 'Send it at once', ops: [setOp(view.zone, 'transmissionDelay', false)] },
+          },
+        ]
+      }),
+  },
+  {
+    id: 'delay-no-entry',
+    severity: 'risks',
+    title: 'entry delay on a device that is no entry',
+    source: 'Only ways in, and what sees their leaf, start a delay (work.md section 4)',
+    stage: 'zones',
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const { type, device, advice } = view
+        if (!type || !device || advice?.need.kind !== 'burglary' || isWayIn(device.use)) return []
+        const delayed = (['away', 'stay'] as const).filter(
+          (mode) => isEntry(type[mode]) && !isEntry(advice.need[mode]),
+        )
+        // A panel without a follow type offers the delay as the nearest safe one: that is advice, not a slip.
+        if (delayed.length === 0 || advice.type?.key === type.key) return []
+        return [
+          {
+            subject: view.zone.id,
+            field: 'response',
+            text: `${upper(view.name)} starts an entry delay in ${delayed.join(' and ')}, but its device is no way in: an intruder there would have ${delayWords(c, type[delayed[0] as 'away'])} of silence.`,
+            fix: adviceFix(view),
+          },
+        ]
+      }),
+  },
+  {
+    id: 'entry-not-delayed',
+    severity: 'risks',
+    title: 'everyday door without an entry delay',
+    source: 'A door used every day starts an entry delay, else it alarms on its owner (work.md section 4)',
+    stage: 'zones',
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        if (
+          !view.type ||
+          view.advice?.need.kind !== 'burglary' ||
+          !isEntry(view.advice.need.away) ||
+          isEntry(view.type.away)
+        )
+          return []
+        return [
+          {
+            subject: view.zone.id,
+            field: 'response',
+            text: `${upper(view.name)} does ${tripWords(view.type.away)} in away, and people come in there: it would alarm on its owner.`,
+            fix: adviceFix(view),
+          },
+        ]
+      }),
+  },
+  {
+    id: 'follow-alone',
+    severity: 'risks',
+    title: 'follow zone without an entry zone in its area',
+    source: 'A follow zone waits only for an entry delay of its own area (work.md section 4)',
+    stage: 'zones',
+    find: (c) => {
+      const has = new Set<string>()
+      for (const { zone, type } of c.zones)
+        for (const mode of modes) if (type && isEntry(type[mode])) has.add(`${zone.area} ${mode}`)
+      return c.zones.flatMap((view): Found[] => {
+        const { type, zone } = view
+        const alone = type
+          ? modes.filter((mode) => type[mode] === 'follow' && !has.has(`${zone.area} ${mode}`))
+          : []
+        if (alone.length === 0) return []
+        return [
+          {
+            subject: zone.id,
+            field: 'response',
+            text: `${upper(view.name)} follows in ${alone.join(' and ')}, but no zone of its area starts an entry delay there: it is only ever instant.`,
+            fix: null,
+          },
+        ]
+      })
+    },
+  },
+  {
+    id: 'delay-unstorable',
+    severity: 'stops',
+    title: 'delay the panel cannot store',
+    source: 'The panel’s own field',
+    stage: 'zones',
+    find: (c) =>
+      delayKeys.flatMap((key): Found[] => {
+        const field = c.panel?.delays[key]
+        const wanted = wantedDelay(c.doc, key)
+        if (!field || wanted === null) return []
+        const encoded = encodeDelay(field, wanted, limitOf(c.doc, key))
+        if (encoded.ok && encoded.seconds === wanted) return []
+        const to = encoded.ok ? encoded.seconds : (encoded.nearest.at(-1) ?? null)
+        const text = encoded.ok ? `${field.name}: ${encoded.note}.` : encoded.reason
+        return [
+          { subject: 'job:main', field: jobField(key), text, fix: to === null ? null : delayFix(c, key, to) },
+        ]
+      }),
+  },
+  {
+    id: 'delay-over-limit',
+    severity: 'stops',
+    title: 'delay outside the region’s limit',
+    source: 'The region’s preset',
+    stage: 'zones',
+    find: (c) =>
+      delayKeys.flatMap((key): Found[] => {
+        const wanted = wantedDelay(c.doc, key)
+        const limit = limitOf(c.doc, key)
+        if (wanted === null || !limit) return []
+        const preset = presets[c.info.region]
+        const over = limit.max !== null && wanted > limit.max
+        const under = limit.min !== null && wanted < limit.min
+        if (!over && !under) return []
+        const bound = over
+          ? `at most ${formatSeconds(limit.max ?? 0)}`
+          : `at least ${formatSeconds(limit.min ?? 0)}`
+        const to = over ? storableAtMost(c, key, limit.max ?? 0) : limit.min
+        return [
+          {
+            subject: 'job:main',
+            field: jobField(key),
+            text: `${upper(delayNames[key])} is ${formatSeconds(wanted)}; ${preset.title} allows ${bound} (${preset.source}).`,
+            fix: to === null ? null : delayFix(c, key, to),
+          },
+        ]
+      }),
+  },
+  {
+    id: 'entry-plus-abort',
+    severity: 'stops',
+    title: 'entry delay and abort window together too long',
+    source: 'ANSI/SIA CP-01: entry delay and abort window together at most 60 s',
+    stage: 'zones',
+    find: (c) => {
+      const most = presets[c.info.region].entryPlusAbort
+      const abort = c.info.abortWindow
+      if (most === null || abort === null) return []
+      return (['entry1', 'entry2'] as const).flatMap((key): Found[] => {
+        const entry = wantedDelay(c.doc, key)
+        if (entry === null || entry + abort <= most) return []
+        const limit = limitOf(c.doc, key)
+        const to = most - abort
+        const fits = to >= (limit?.min ?? 0)
+        return [
+          {
+            subject: 'job:main',
+            field: jobField(key),
+            text: `${upper(delayNames[key])} ${formatSeconds(entry)} and abort window ${formatSeconds(abort)} make ${formatSeconds(entry + abort)}; together at most ${formatSeconds(most)}.`,
+            fix: fits ? delayFix(c, key, to) : null,
+          },
+        ]
+      })
+    },
+  },
+  {
+    id: 'life-unreported',
+    severity: 'stops',
+    title: 'fire or gas zone that does not report',
+    source: 'Report off on a fire or gas zone stops on a monitored job (work.md section 4)',
+    stage: 'zones',
+    find: (c) =>
+      lifeFlag(c, 'report', c.info.monitored, 'does not report, and this job is monitored', 'Report it'),
+  },
+  {
+    id: 'life-unsupervised',
+    severity: 'stops',
+    title: 'fire or gas device that is not supervised',
+    source: 'A life-safety device needs a supervised zone (work.md section 3)',
+    stage: 'zones',
+    find: (c) =>
+      lifeFlag(
+        c,
+        'supervise',
+        true,
+        'is not supervised: nobody would notice that it fell silent',
+        'Supervise it',
+      ),
+  },
+  {
+    id: 'equipment-wrong',
+    severity: 'stops',
+    title: 'equipment code or kind is another’s',
+    source:
+      'An encrypted device under the plain code, or a freeze loop as smoke, contradict each other (work.md section 5)',
+    stage: 'zones',
+    find: (c) =>
+      c.zones.flatMap((view): Found[] => {
+        const { panel } = c
+        const { zone, model, loop } = view
+        if (!panel || !model || !loop) return []
+        const code = panel.equipment.code
+          ? (model.equipmentCodes.find((item) => item.panel === panel.id)?.code ?? null)
+          : null
+        const kind = panel.equipment.kinds.find((item) => item.events.includes(loop.event))?.key ?? null
+        if (panel.equipment.code && code !== null && zone.equipmentCode !== code)
+          return [
+            {
+              subject: zone.id,
+              field: 'equipmentCode',
+              text: `${upper(view.name)} has equipment code ${zone.equipmentCode ?? 'none'}; ${model.name} is ${code} on ${panel.name}.`,
+              fix: { title: `Use ${code}`, ops: [setOp(zone, 'equipmentCode', code)] },
+            },
+          ]
+        if (kind !== null && zone.equipmentKind !== kind)
+          return [
+            {
+              subject: zone.id,
+              field: 'equipmentKind',
+              text: `${upper(view.name)} reports ${loop.name} but its equipment kind is ${zone.equipmentKind ?? 'not given'}; ${panel.name} wants ${kind}.`,
+              fix: { title: `Use ${kind}`, ops: [setOp(zone, 'equipmentKind', kind)] },
+            },
+          ]
+        return []
+      }),
+  },
+  {
+    id: 'loop-wrong',
+    severity: 'stops',
+    title: 'loop that is not the event’s',
+    source: 'Loop maps belong to the model (work.md section 3)',
+    stage: 'zones',
+    find: (c) =>
+      c.zones.flatMap((view): Found[] => {
+        const { zone, loop, model, family } = view
+        if (!loop || !family || !model || zone.loop === loop.loop) return []
+        return [
+          {
+            subject: zone.id,
+            field: 'loop',
+            text: `${upper(view.name)} listens to loop ${zone.loop ?? 'none'}; the ${loop.name} of ${model.name} is loop ${loop.loop}.`,
+            fix: { title: `Use loop ${loop.loop}`, ops: [setOp(zone, 'loop', loop.loop)] },
+          },
+        ]
+      }),
+  },
+]
+
+const modes = ['away', 'stay'] as const
+
+const delayNames: Readonly<Record<DelayKey, string>> = {
+  entry1: 'entry delay 1',
+  entry2: 'entry delay 2',
+  exit: 'exit delay',
+  abort: 'abort window',
+}
+
+function wrongKind(c: Context, events: readonly string[], kind: string, why: string): Found[] {
+  return c.zones.flatMap((view) => {
+    const { type, loop } = view
+    if (!type || !loop || !events.includes(loop.event)) return []
+    const weak = (['away', 'stay', 'disarmed'] as const).filter((mode) => type[mode] !== 'instant')
+    if (type.kind === kind && weak.length === 0) return []
+    const what =
+      type.kind === kind ? `${weak.join(', ')}: ${tripWords(type[weak[0] ?? 'away'])}` : `a ${type.kind} type`
+    return [
+      {
+        subject: view.zone.id,
+        field: 'response',
+        text: `${upper(view.name)} reports ${loop.name} as “${type.name}” (${what}). ${why}`,
+        fix: adviceFix(view),
+      },
+    ]
+  })
+}
+
+function lifeFlag(
+  c: Context,
+  field: 'report' | 'supervise',
+  applies: boolean,
+  text: string,
+  title: string,
+): Found[] {
+  if (!applies) return []
+  return c.zones.flatMap((view) => {
+    const kind = view.advice?.need.kind
+    if (view.zone[field] || (kind !== 'fire' && kind !== 'gas')) return []
+    return [
+      {
+        subject: view.zone.id,
+        field,
+        text: `${upper(view.name)} is ${kind} and ${text}.`,
+        fix: { title, ops: [setOp(view.zone, field, true)] },
+      },
+    ]
+  })
+}
+
+function adviceFix(view: ZoneView): Fix | null {
+  const type = view.advice?.type
+  if (!type || type.key === view.zone.response) return null
+  const ops = [setOp(view.zone, 'response', type.key)]
+  if (!type.transmissionDelayAllowed && view.zone.transmissionDelay)
+    ops.push(setOp(view.zone, 'transmissionDelay', false))
+  return { title: `Use “${type.name}”`, ops }
+}
+
+function delayFix(c: Context, key: DelayKey, seconds: number): Fix {
+  return {
+    title: `Set the ${delayNames[key]} to ${formatSeconds(seconds)}`,
+    ops: [setOp(c.info, jobField(key), seconds)],
+  }
+}
+
+/** The longest the panel can store without going over a limit. */
+function storableAtMost(c: Context, key: DelayKey, most: number): number | null {
+  const field = c.panel?.delays[key]
+  if (!field) return most
+  const encoded = encodeDelay(field, most, null, 'down')
+  return encoded.ok ? encoded.seconds : null
+}
+
+function jobField(key: DelayKey): string {
+  return key === 'abort' ? 'abortWindow' : key
+}
+
+function delayWords(c: Context, trip: Trip): string {
+  const seconds = trip === 'entry-2' ? c.info.entry2 : c.info.entry1
+  return seconds === null ? 'the whole delay' : formatSeconds(seconds)
+}
+
+function isEntry(trip: Trip): boolean {
+  return trip === 'entry-1' || trip === 'entry-2'
+}
+
+function upper(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1)
+}

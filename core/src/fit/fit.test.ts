@@ -1,0 +1,148 @@
+import { describe, expect, it } from 'vitest'
+import { catalogue, SmallJob } from '../testing/small-job.ts'
+import { compareVersions, fitAll, receiverLoad, type FitCode } from './fit.ts'
+import { systemOf } from './system.ts'
+
+function fitOf(job: SmallJob, key: string, without: FitCode[] = []) {
+  return fitAll(systemOf(job.doc, catalogue), { without: new Set(without) }).get(`device:${key}`)
+}
+
+/** device, job, expected verdict, first reason's check; reasoned from world.md. */
+const table: readonly [string, () => SmallJob, string, FitCode | null][] = [
+  // Tarn 40 hears Wren; Wren C from radio firmware 1.20. Wren has no encryption.
+  ['reedling', () => new SmallJob(), 'works', null],
+  ['reedling-c', () => new SmallJob({ radioFirmware: '1.20' }), 'works', null],
+  ['reedling-c', () => new SmallJob({ radioFirmware: '1.10' }), 'no', 'firmware'],
+  ['reedling-c', () => new SmallJob({ radioFirmware: null }), 'unknown', 'firmware'],
+  // Curlew 8 is on 868.3 MHz, another band than Wren's 433.92 MHz.
+  ['herald-8', () => new SmallJob(), 'no', 'band'],
+  ['scriber-8', () => new SmallJob(), 'no', 'band'],
+  // A keypad that disarms over a plain one-way link can be recorded.
+  ['tapwell', () => new SmallJob(), 'loss', 'replay'],
+  ['quartet', () => new SmallJob(), 'loss', 'replay'],
+  ['quartet-c', () => new SmallJob(), 'works', null],
+  // A wired siren needs no radio.
+  ['horn-w', () => new SmallJob(), 'works', null],
+  // No panel chosen.
+  ['reedling', () => new SmallJob({ panel: null }), 'unknown', 'no-panel'],
+  // Morrow 60 without any receiver hears nothing.
+  ['latchet', () => new SmallJob({ panel: 'panel/morrow-60', region: 'north-america' }), 'no', 'no-receiver'],
+  // Dunlin by module; a plain device on an encrypted-only module is not believed.
+  ['latchet-thin', () => SmallJob.morrow(), 'works', null],
+  [
+    'latchet-thin',
+    () =>
+      new SmallJob({ panel: 'panel/morrow-60', region: 'north-america' }).receiver('morrow-radio-module', {
+        encryptedOnly: true,
+      }),
+    'no',
+    'encryption',
+  ],
+  [
+    'latchet',
+    () =>
+      new SmallJob({ panel: 'panel/morrow-60', region: 'north-america' }).receiver('morrow-radio-module', {
+        encryptedOnly: true,
+      }),
+    'works',
+    null,
+  ],
+  // The keypad receiver has no encrypted mode: optional encryption falls back to plain.
+  [
+    'latchet',
+    () => new SmallJob({ panel: 'panel/morrow-60', region: 'north-america' }).receiver('morrow-keypad-radio'),
+    'loss',
+    'encryption-optional',
+  ],
+  // Dunlin is approved for North America only.
+  ['latchet', () => SmallJob.morrow({ region: 'europe' }), 'no', 'region'],
+  // Wren is on another band than the Morrow's 345 MHz.
+  ['reedling', () => SmallJob.morrow(), 'no', 'band'],
+  // The fob that disarms over plain one-way Dunlin.
+  ['fourkey', () => SmallJob.morrow(), 'loss', 'replay'],
+]
+
+describe('the verdict of a device', () => {
+  it.each(table)('%s %#: %s', (model, make, verdict, code) => {
+    const fit = fitOf(make().add('it', model), 'it')
+    expect([fit?.verdict, fit?.reasons[0]?.code ?? null]).toEqual([verdict, code])
+  })
+
+  it('changes for each check that is switched off', () => {
+    const speaking = new Set(table.map((row) => row[3]).filter((code): code is FitCode => code !== null))
+    for (const code of speaking) {
+      const changed = table.some(([model, make, verdict, first]) => {
+        const fit = fitOf(make().add('it', model), 'it', [code])
+        return fit?.verdict !== verdict || (fit.reasons[0]?.code ?? null) !== first
+      })
+      expect([code, changed]).toEqual([code, true])
+    }
+    expect(speaking.size).toBeGreaterThanOrEqual(8)
+  })
+
+  it('gives its reason with the figures', () => {
+    const fit = fitOf(new SmallJob({ radioFirmware: '1.10' }).add('it', 'reedling-c'), 'it')
+    expect(fit?.reasons[0]?.text).toBe('Wren C needs radio firmware 1.20 or newer; this panel has 1.10.')
+  })
+
+  it('asks for an equipment code that the catalogue lacks', () => {
+    const job = new SmallJob({ region: 'own' })
+    const bare = { ...catalogue.get('device', 'device/reedling') } as NonNullable<
+      ReturnType<typeof catalogue.get<'device'>>
+    >
+    const poor = catalogue.with([{ ...bare, equipmentCodes: [] }])
+    expect(fitAll(systemOf(job.add('it', 'reedling').doc, poor)).get('device:it')?.reasons[0]?.code).toBe(
+      'code',
+    )
+  })
+})
+
+describe('capacity', () => {
+  it('counts transmitters, not zones, up to the last that fits', () => {
+    const job = new SmallJob({ panel: 'panel/morrow-60', region: 'north-america' }).receiver(
+      'morrow-keypad-radio',
+    )
+    for (let n = 1; n <= 19; n++) job.add(`d${n}`, 'cinder-trio')
+    expect(fitOf(job, 'd18')?.verdict).toBe('loss')
+    expect(fitOf(job, 'd19')?.reasons[0]?.text).toBe(
+      'Morrow keypad radio holds 18 transmitters and all are taken by devices before this one.',
+    )
+    expect(receiverLoad(systemOf(job.doc, catalogue)).map((load) => load.used)).toEqual([18])
+  })
+
+  it('goes on to a second receiver', () => {
+    const job = new SmallJob({ panel: 'panel/morrow-60', region: 'north-america' })
+      .receiver('morrow-keypad-radio')
+      .receiver('morrow-radio-module')
+    for (let n = 1; n <= 62; n++) job.add(`d${n}`, 'latchet-thin')
+    expect(fitOf(job, 'd62')?.verdict).toBe('works')
+    expect(fitOf(job.add('d63', 'latchet-thin'), 'd63')?.reasons[0]?.code).toBe('capacity')
+  })
+
+  it('holds fobs, keypads and sirens to their slots', () => {
+    const job = new SmallJob()
+    for (let n = 1; n <= 9; n++) job.add(`f${n}`, 'quartet-c')
+    expect([fitOf(job, 'f8')?.verdict, fitOf(job, 'f9')?.reasons[0]?.code]).toEqual(['works', 'slots'])
+    expect(fitOf(job.add('h1', 'horn-w').add('h2', 'horn-w'), 'h2')?.reasons[0]?.text).toBe(
+      'Tarn 40 holds 1 siren and all are taken by devices before this one.',
+    )
+  })
+
+  it('never worsens a verdict by one more receiver', () => {
+    const rank = { no: 0, unknown: 1, loss: 2, works: 3 }
+    for (const model of ['latchet', 'latchet-thin', 'cinder-trio', 'fourkey', 'reedling', 'herald-8']) {
+      const one = new SmallJob({ panel: 'panel/morrow-60', region: 'north-america' })
+        .receiver('morrow-keypad-radio')
+        .add('it', model)
+      const before = fitOf(one, 'it')?.verdict ?? 'no'
+      const after = fitOf(one.receiver('morrow-radio-module'), 'it')?.verdict ?? 'no'
+      expect(rank[after]).toBeGreaterThanOrEqual(rank[before])
+    }
+  })
+})
+
+it('orders firmware by its parts', () => {
+  expect(compareVersions('1.9', '1.20')).toBeLessThan(0)
+  expect(compareVersions('2.0', '1.31')).toBeGreaterThan(0)
+  expect(compareVersions('1.20', '1.20')).toBe(0)
+})

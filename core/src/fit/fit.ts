@@ -1,0 +1,325 @@
+import type { DeviceModel, Family } from '../catalogue/schema.ts'
+import type { PresentReceiver, System } from './system.ts'
+
+/** A verdict as a word: it works, it works but something is lost, it does not work, or a fact is missing. */
+export type Verdict = 'works' | 'loss' | 'no' | 'unknown'
+
+export interface FitReason {
+  /** Which check speaks. */
+  readonly code: FitCode
+  readonly verdict: Exclude<Verdict, 'works'>
+  /** One sentence with the figures used. */
+  readonly text: string
+}
+
+export interface Fit {
+  readonly verdict: Verdict
+  /** Id of the receiver that takes it, or null. */
+  readonly receiver: string | null
+  /** The reasons against, of the receiver that comes nearest; empty when it works. */
+  readonly reasons: readonly FitReason[]
+}
+
+export const fitCodes = [
+  'no-panel',
+  'no-receiver',
+  'band',
+  'protocol',
+  'firmware',
+  'encryption',
+  'encryption-optional',
+  'class',
+  'one-way',
+  'region',
+  'replay',
+  'code',
+  'slots',
+  'capacity',
+] as const
+export type FitCode = (typeof fitCodes)[number]
+
+interface Case {
+  readonly model: DeviceModel
+  readonly family: Family
+  readonly receiver: PresentReceiver
+  readonly system: System
+}
+
+type Check = (c: Case) => Omit<FitReason, 'code'> | null
+
+const no = (text: string) => ({ verdict: 'no', text }) as const
+const loss = (text: string) => ({ verdict: 'loss', text }) as const
+
+/*
+ * The checks of one device against one receiver, in the order a practitioner asks: can it be heard at all, understood,
+ * believed, and is there room. The first "no" is the answer; losses add up.
+ */
+const checks: readonly (readonly [FitCode, Check])[] = [
+  ['band', band],
+  ['protocol', protocol],
+  ['firmware', firmware],
+  ['encryption', encryption],
+  ['class', deviceClass],
+  ['one-way', oneWay],
+  ['region', region],
+  ['code', equipmentCode],
+  ['replay', replay],
+  ['encryption-optional', fallsBack],
+]
+
+/** Settings of a judgement; `without` leaves checks out, so that tests can show each one matters. */
+export interface FitOptions {
+  readonly without?: ReadonlySet<FitCode>
+}
+
+const fitsKept = new WeakMap<System, ReadonlyMap<string, Fit>>()
+
+/**
+ * Whether each device works with the receivers that are there, why not, and who takes it. Capacity is counted in the
+ * order of the list: the devices beyond a receiver's limit are the ones that do not fit.
+ */
+export function fitAll(system: System, options: FitOptions = {}): ReadonlyMap<string, Fit> {
+  const known = options.without ? undefined : fitsKept.get(system)
+  if (known) return known
+  const taken = new Map<string, number>()
+  const slots = new Map<string, number>()
+  const fits = new Map<string, Fit>()
+  for (const { device, model, family } of system.devices) {
+    const fit = fitOne(system, model, family, taken, options)
+    const placed = withSlot(system, model, fit, slots, options)
+    if (placed.receiver) taken.set(placed.receiver, (taken.get(placed.receiver) ?? 0) + 1)
+    fits.set(device.id, placed)
+  }
+  if (!options.without) fitsKept.set(system, fits)
+  return fits
+}
+
+/** How full each receiver is: transmitters it takes and holds. */
+export function receiverLoad(system: System): { receiver: PresentReceiver; used: number }[] {
+  const fits = [...fitAll(system).values()]
+  return system.receivers.map((receiver) => ({
+    receiver,
+    used: fits.filter((fit) => fit.receiver === receiver.id).length,
+  }))
+}
+
+/** One device against one receiver, capacity left aside. */
+export function fitWith(c: Case, options: FitOptions = {}): FitReason[] {
+  const reasons: FitReason[] = []
+  for (const [code, check] of checks) {
+    const result = options.without?.has(code) ? null : check(c)
+    if (!result) continue
+    reasons.push({ code, ...result })
+    if (result.verdict === 'no') break
+  }
+  return reasons
+}
+
+function fitOne(
+  system: System,
+  model: DeviceModel,
+  family: Family | null,
+  taken: ReadonlyMap<string, number>,
+  options: FitOptions,
+): Fit {
+  const without = options.without
+  if (!family)
+    return model.family === null
+      ? wired(system, without)
+      : unknown(`the catalogue lacks its radio family ${model.family}`)
+  if (!system.panel && !without?.has('no-panel'))
+    return unknown('no panel is chosen yet: choose one in the survey')
+  if (system.receivers.length === 0 && !without?.has('no-receiver'))
+    return {
+      verdict: 'no',
+      receiver: null,
+      reasons: [
+        {
+          code: 'no-receiver',
+          ...no(
+            `No receiver is on the job that hears ${family.name} (${megahertz(family)}). Add one in the kit.`,
+          ),
+        },
+      ],
+    }
+  const tries = system.receivers.map((receiver) => ({
+    receiver,
+    reasons: fitWith({ model, family, receiver, system }, options),
+  }))
+  const open = tries.filter((item) => verdictOf(item.reasons) !== 'no')
+  const roomy = open.filter((item) => hasRoom(item.receiver, taken) || without?.has('capacity'))
+  const best = [...roomy].sort((a, b) => a.reasons.length - b.reasons.length)[0]
+  if (best) return { verdict: verdictOf(best.reasons), receiver: best.receiver.id, reasons: best.reasons }
+  const full = open[0]
+  if (full) {
+    const { name, transmitters } = full.receiver.model
+    return {
+      verdict: 'no',
+      receiver: null,
+      reasons: [
+        {
+          code: 'capacity',
+          ...no(`${name} holds ${transmitters} transmitters and all are taken by devices before this one.`),
+        },
+      ],
+    }
+  }
+  const nearest = [...tries].sort((a, b) => depth(b.reasons) - depth(a.reasons))[0]
+  return { verdict: 'no', receiver: null, reasons: nearest?.reasons ?? [] }
+}
+
+/** Fobs, keypads and sirens also need a slot of their class on the panel. */
+function withSlot(
+  system: System,
+  model: DeviceModel,
+  fit: Fit,
+  slots: Map<string, number>,
+  options: FitOptions,
+): Fit {
+  const { panel } = system
+  if (!panel || model.slot === 'none' || fit.verdict === 'no' || options.without?.has('slots')) return fit
+  const rule = { fob: panel.slots.fobs, keypad: panel.slots.keypads, siren: panel.slots.sirens }[model.slot]
+  if (model.family !== null && 'wireless' in rule && !rule.wireless)
+    return {
+      verdict: 'no',
+      receiver: null,
+      reasons: [{ code: 'slots', ...no(`${panel.name} takes wired ${model.slot}s only.`) }],
+    }
+  const used = slots.get(model.slot) ?? 0
+  if (used >= rule.count)
+    return {
+      verdict: 'no',
+      receiver: null,
+      reasons: [
+        {
+          code: 'slots',
+          ...no(
+            `${panel.name} holds ${rule.count} ${model.slot}${rule.count === 1 ? '' : 's'} and all are taken by devices before this one.`,
+          ),
+        },
+      ],
+    }
+  slots.set(model.slot, used + 1)
+  return fit
+}
+
+function band({ family, receiver }: Case): ReturnType<Check> {
+  const bands = receiver.families.map((item) => item.bandMHz)
+  if (bands.some((item) => family.bandMHz.from <= item.to && family.bandMHz.to >= item.from)) return null
+  return no(
+    `${family.name} sends on ${megahertz(family)}; ${receiver.model.name} listens on ${[...new Set(bands.map(bandWords))].join(' and ')}.`,
+  )
+}
+
+function protocol({ family, receiver }: Case): ReturnType<Check> {
+  if (receiver.model.hears.some((item) => item.family === family.id)) return null
+  return no(`${receiver.model.name} hears the same band but not the ${family.name} protocol.`)
+}
+
+function firmware({ family, receiver, system }: Case): ReturnType<Check> {
+  const need = receiver.model.hears.find((item) => item.family === family.id)?.fromFirmware ?? null
+  if (need === null) return null
+  const has = system.info.radioFirmware
+  if (has === null)
+    return {
+      verdict: 'unknown',
+      text: `${family.name} needs radio firmware ${need} or newer; the firmware of this panel is not noted in the survey.`,
+    }
+  return compareVersions(has, need) < 0
+    ? no(`${family.name} needs radio firmware ${need} or newer; this panel has ${has}.`)
+    : null
+}
+
+function encryption({ model, receiver }: Case): ReturnType<Check> {
+  if (!receiver.encryptedOnly || model.encryption !== 'none') return null
+  return no(`${model.name} sends plain and ${receiver.model.name} is set to encrypted devices only.`)
+}
+
+function fallsBack({ model, receiver }: Case): ReturnType<Check> {
+  if (model.encryption !== 'optional' || receiver.encryptedOnly || receiver.model.encryptedOnlySetting)
+    return null
+  return loss(`${model.name} can encrypt, but falls back to plain with ${receiver.model.name}.`)
+}
+
+function deviceClass({ model, receiver }: Case): ReturnType<Check> {
+  return receiver.model.classes.includes(model.class)
+    ? null
+    : no(`${receiver.model.name} does not take a ${model.class}.`)
+}
+
+function oneWay({ model, family, receiver }: Case): ReturnType<Check> {
+  return model.needsTwoWay && family.way === 'one-way'
+    ? no(`${model.name} needs an answer, and ${receiver.model.name} only listens to ${family.name}.`)
+    : null
+}
+
+function region({ model, family, system }: Case): ReturnType<Check> {
+  const here = system.info.region
+  if (here === 'own') return null
+  const place = here === 'europe' ? 'Europe' : 'North America'
+  if (!model.regions.includes(here)) return no(`${model.name} is not approved for ${place}.`)
+  return family.regions.includes(here)
+    ? null
+    : no(`${family.name} on ${megahertz(family)} is not a legal band in ${place}.`)
+}
+
+function equipmentCode({ model, system }: Case): ReturnType<Check> {
+  const { panel } = system
+  if (!panel?.equipment.code || model.equipmentCodes.some((item) => item.panel === panel.id)) return null
+  return no(
+    `${panel.name} must be told the equipment code of a device, and the catalogue has none for ${model.name}.`,
+  )
+}
+
+/** A command over a plain one-way link can be recorded and sent again (work.md section 2). */
+function replay({ model, family }: Case): ReturnType<Check> {
+  if (!model.disarms || family.way === 'two-way' || model.encryption === 'always') return null
+  return loss(
+    `${model.name} disarms over a plain one-way link: its command can be recorded and sent again. An encrypted variant cures it.`,
+  )
+}
+
+function wired(system: System, without: FitOptions['without']): Fit {
+  if (!system.panel && !without?.has('no-panel'))
+    return unknown('no panel is chosen yet: choose one in the survey')
+  return { verdict: 'works', receiver: null, reasons: [] }
+}
+
+function unknown(text: string): Fit {
+  return {
+    verdict: 'unknown',
+    receiver: null,
+    reasons: [{ code: 'no-panel', verdict: 'unknown', text: `Cannot tell: ${text}.` }],
+  }
+}
+
+function verdictOf(reasons: readonly FitReason[]): Verdict {
+  if (reasons.some((reason) => reason.verdict === 'no')) return 'no'
+  if (reasons.some((reason) => reason.verdict === 'unknown')) return 'unknown'
+  return reasons.length > 0 ? 'loss' : 'works'
+}
+
+/** How far a device came with a receiver: the later the check that stopped it, the nearer it is. */
+function depth(reasons: readonly FitReason[]): number {
+  const stopped = reasons.find((reason) => reason.verdict === 'no')
+  return stopped ? fitCodes.indexOf(stopped.code) : fitCodes.length
+}
+
+function hasRoom(receiver: PresentReceiver, taken: ReadonlyMap<string, number>): boolean {
+  return (taken.get(receiver.id) ?? 0) < receiver.model.transmitters
+}
+
+function bandWords(item: { from: number; to: number }): string {
+  return item.from === item.to ? `${item.from} MHz` : `${item.from}–${item.to} MHz`
+}
+
+function megahertz(family: Family): string {
+  return bandWords(family.bandMHz)
+}
+
+/** Orders versions such as 1.9 and 1.20 by their parts: negative when `a` is older. */
+export function compareVersions(a: string, b: string): number {
+  const left = a.split('.').map(Number)
+  const right = b.split('.').map(Number)
+  return (left[0] ?? 0) - (right[0] ?? 0) || (left[1] ?? 0) - (right[1] ?? 0)
+}

@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest'
+import type { DeviceEvent } from '../catalogue/schema.ts'
+import type { Use } from '../job/records.ts'
+import type { Region } from '../units/region.ts'
+import { catalogue } from '../testing/small-job.ts'
+import { advise, needOf } from './advise.ts'
+
+const tarn = catalogue.get('panel', 'panel/tarn-40')
+const morrow = catalogue.get('panel', 'panel/morrow-60')
+if (!tarn || !morrow) throw new Error('the demo pack lacks a panel')
+
+/** event, use, room, region → away, stay, kind: the table of needs in work.md section 4. */
+const needs: readonly [DeviceEvent, Use, string, Region, string, string, string][] = [
+  ['open', 'entry', 'porch', 'europe', 'entry-1', 'entry-1', 'burglary'],
+  ['open', 'entry-far', 'garage', 'europe', 'entry-2', 'entry-2', 'burglary'],
+  ['open', 'entry-not-in-stay', 'porch', 'europe', 'entry-1', 'instant', 'burglary'],
+  ['open', 'opening', 'study', 'europe', 'instant', 'instant', 'burglary'],
+  ['open', 'inner-way', 'hall', 'europe', 'follow', 'ignore', 'burglary'],
+  ['open', 'none', 'hall', 'europe', 'instant', 'instant', 'burglary'],
+  ['motion', 'sees-entry', 'hall', 'europe', 'entry-1', 'ignore', 'burglary'],
+  ['motion', 'on-way', 'hall', 'europe', 'follow', 'ignore', 'burglary'],
+  ['motion', 'off-way', 'loft', 'europe', 'instant', 'ignore', 'burglary'],
+  ['motion', 'off-way', 'loft', 'north-america', 'follow', 'ignore', 'burglary'],
+  ['glass', 'opening', 'lounge', 'europe', 'instant', 'instant', 'burglary'],
+  ['glass', 'opening', 'Kitchen', 'europe', 'instant', 'ignore', 'burglary'],
+  ['smoke', 'none', 'hall', 'europe', 'instant', 'instant', 'fire'],
+  ['heat', 'none', 'hall', 'europe', 'instant', 'instant', 'fire'],
+  ['co', 'none', 'hall', 'europe', 'instant', 'instant', 'gas'],
+  ['freeze', 'none', 'hall', 'europe', 'instant', 'instant', 'auxiliary'],
+  ['flood', 'none', 'hall', 'europe', 'instant', 'instant', 'auxiliary'],
+  ['panic', 'none', 'hall', 'europe', 'instant', 'instant', 'panic'],
+  ['medical', 'none', 'hall', 'europe', 'instant', 'instant', 'medical'],
+]
+
+describe('what an event needs', () => {
+  it.each(needs)('%s, %s in %s (%s)', (event, use, room, region, away, stay, kind) => {
+    expect(needOf(event, use, room, region)).toMatchObject({ away, stay, kind })
+  })
+})
+
+describe('the panel’s type for a need', () => {
+  const typeOf = (panel: typeof tarn, event: DeviceEvent, use: Use) => {
+    const advice = advise(panel, event, needOf(event, use, 'hall', 'europe'))
+    return [advice.type?.key ?? null, advice.differs]
+  }
+
+  it('takes the one that gives it', () => {
+    expect(typeOf(tarn, 'open', 'entry-not-in-stay')).toEqual(['entry-1-stay-instant', []])
+    expect(typeOf(tarn, 'motion', 'sees-entry')).toEqual(['delay-away', []])
+    expect(typeOf(morrow, 'co', 'none')).toEqual(['gas', []])
+    expect(typeOf(morrow, 'panic-silent', 'none')).toEqual(['panic-silent', []])
+    expect(typeOf(morrow, 'disarm', 'none')).toEqual(['command-disarm', []])
+  })
+
+  it('takes the nearest and says what differs', () => {
+    expect(typeOf(morrow, 'open', 'entry-not-in-stay')).toEqual([
+      'entry-1',
+      ['stay: entry 1 instead of instant'],
+    ])
+  })
+
+  it('takes none where the panel has no such kind', () => {
+    const noGas = { ...tarn, responseTypes: tarn.responseTypes.filter((type) => type.kind !== 'gas') }
+    expect(typeOf(noGas, 'co', 'none')).toEqual([null, []])
+  })
+
+  it('is never weaker than life safety needs', () => {
+    for (const panel of [tarn, morrow])
+      for (const event of ['smoke', 'heat', 'co', 'freeze', 'flood', 'panic', 'medical'] as const) {
+        const { type, need } = advise(panel, event, needOf(event, 'none', 'hall', 'europe'))
+        expect([type?.kind, type?.away, type?.stay, type?.disarmed, type?.transmissionDelayAllowed]).toEqual([
+          need.kind,
+          'instant',
+          'instant',
+          'instant',
+          false,
+        ])
+      }
+  })
+})

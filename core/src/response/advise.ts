@@ -1,0 +1,236 @@
+import type { AlarmKind, DeviceEvent, PanelModel, ResponseType, Trip } from '../catalogue/schema.ts'
+import type { Region } from '../units/region.ts'
+import type { Use } from '../job/records.ts'
+
+/** The behaviour that a device event needs where it is (work.md section 4). */
+export interface Need {
+  readonly kind: AlarmKind
+  readonly away: Trip
+  readonly stay: Trip
+  /** True for a call that must make no sound. */
+  readonly silent: boolean
+  /** Why, one sentence. */
+  readonly reason: string
+}
+
+/** The panel's response type for a need. */
+export interface Advice {
+  readonly need: Need
+  /** Null when the panel has no type that could stand for it. */
+  readonly type: ResponseType | null
+  /** What the type does otherwise than needed; empty when it gives just that. */
+  readonly differs: readonly string[]
+}
+
+const entries: ReadonlySet<Use> = new Set(['entry', 'entry-far', 'entry-not-in-stay'])
+
+/** Whether a use is a way in, on which an entry delay belongs. */
+export function isWayIn(use: Use): boolean {
+  return entries.has(use) || use === 'sees-entry'
+}
+
+/** Events of life safety: instant in every mode, always on, reported, never held back. */
+export function isLifeSafety(kind: AlarmKind): boolean {
+  return kind === 'fire' || kind === 'gas'
+}
+
+/** What a device event at this place needs. */
+export function needOf(event: DeviceEvent, use: Use, room: string, region: Region): Need {
+  switch (event) {
+    case 'smoke':
+    case 'heat':
+      return always(
+        'fire',
+        `${event === 'smoke' ? 'Smoke' : 'Heat'} is a fire at any hour: instant in every mode.`,
+      )
+    case 'co':
+      return always(
+        'gas',
+        'Carbon monoxide is its own kind of alarm: instant in every mode, never typed as fire.',
+      )
+    case 'freeze':
+    case 'flood':
+      return always(
+        'auxiliary',
+        `${event === 'freeze' ? 'Frost' : 'Water'} harms the house at any hour: always on, with its own tone.`,
+      )
+    case 'panic':
+      return always('panic', 'A call for help works in every mode and is never held back.')
+    case 'panic-silent':
+      return {
+        ...always('panic', 'A quiet call for help: every mode, no sound at the premises.'),
+        silent: true,
+      }
+    case 'medical':
+      return always('medical', 'A care call is its own kind: typed as panic it would send the police.')
+    case 'arm-away':
+    case 'arm-stay':
+    case 'disarm':
+    case 'output':
+      return {
+        kind: 'command',
+        away: 'command',
+        stay: 'command',
+        silent: false,
+        reason: 'A fob button gives a command.',
+      }
+    case 'motion':
+      return motionNeed(use, region)
+    case 'glass':
+      return glassNeed(room)
+    case 'open':
+    case 'terminals':
+      return openingNeed(use)
+  }
+}
+
+/** The panel's type that gives a need, or the nearest safe one and what differs. */
+export function advise(panel: PanelModel, event: DeviceEvent, need: Need): Advice {
+  if (need.kind === 'command')
+    return {
+      need,
+      type: panel.responseTypes.find((type) => type.key === commandKey(event)) ?? null,
+      differs: [],
+    }
+  const kin = panel.responseTypes.filter(
+    (type) => type.kind === need.kind && (type.sound === 'silent') === need.silent,
+  )
+  const candidates = kin.filter((type) => need.kind !== 'burglary' || type.disarmed === 'ignore')
+  const sorted = [...candidates].sort((a, b) => distance(need, a) - distance(need, b))
+  const type = sorted[0] ?? null
+  return { need, type, differs: type ? differences(need, type) : [] }
+}
+
+/** What a trip does in a mode, in words. */
+export function tripWords(trip: Trip): string {
+  const words: Record<Trip, string> = {
+    ignore: 'nothing',
+    instant: 'instant',
+    'entry-1': 'entry 1',
+    'entry-2': 'entry 2',
+    follow: 'follow',
+    alert: 'notice only',
+    command: 'command',
+  }
+  return words[trip]
+}
+
+function always(kind: AlarmKind, reason: string): Need {
+  return { kind, away: 'instant', stay: 'instant', silent: false, reason }
+}
+
+function burglary(away: Trip, stay: Trip, reason: string): Need {
+  return { kind: 'burglary', away, stay, silent: false, reason }
+}
+
+function openingNeed(use: Use): Need {
+  switch (use) {
+    case 'entry':
+      return burglary(
+        'entry-1',
+        'entry-1',
+        'A door used every day starts entry 1, also for someone who comes home late in stay.',
+      )
+    case 'entry-far':
+      return burglary('entry-2', 'entry-2', 'A door far from the keypad starts entry 2, the longer delay.')
+    case 'entry-not-in-stay':
+      return burglary(
+        'entry-1',
+        'instant',
+        'Nobody uses this door once the house is in stay: there it alarms at once.',
+      )
+    case 'inner-way':
+    case 'on-way':
+      return burglary(
+        'follow',
+        'ignore',
+        'An inner door on the way to the keypad follows the entry delay; instant would alarm on its owner.',
+      )
+    case 'sees-entry':
+    case 'off-way':
+    case 'opening':
+      return burglary(
+        'instant',
+        'instant',
+        'Nobody comes in this way: it alarms at once whenever the house is set.',
+      )
+    case 'none':
+      return burglary(
+        'instant',
+        'instant',
+        'Its use is not stated, so it is treated as an opening nobody comes in by.',
+      )
+  }
+}
+
+function motionNeed(use: Use, region: Region): Need {
+  switch (use) {
+    case 'sees-entry':
+      return burglary(
+        'entry-1',
+        'ignore',
+        'It sees the leaf of the entry door and trips before the contact: as follow it would alarm on its owner.',
+      )
+    case 'off-way':
+      return region === 'europe'
+        ? burglary(
+            'instant',
+            'ignore',
+            'It lies off every way to the keypad: in an EN region it alarms at once.',
+          )
+        : burglary('follow', 'ignore', 'It lies off every way to the keypad; outside EN regions it follows.')
+    case 'entry-far':
+      return burglary(
+        'entry-2',
+        'ignore',
+        'It sees the leaf of the far entry door: it takes that door’s delay.',
+      )
+    default:
+      return burglary(
+        'follow',
+        'ignore',
+        'It lies on the way to the keypad: it waits while an entry delay runs, else it alarms at once.',
+      )
+  }
+}
+
+/** Rooms where pans, tools or compressors break glass alarms (house rule: away only there). */
+const noisy = /kitchen|utility|garage|workshop/i
+
+function glassNeed(room: string): Need {
+  return noisy.test(room)
+    ? burglary(
+        'instant',
+        'ignore',
+        'Glass break in a kitchen, utility, garage or workshop is away only: daily noise sounds alike.',
+      )
+    : burglary('instant', 'instant', 'Breaking glass alarms at once whenever the house is set.')
+}
+
+function commandKey(event: DeviceEvent): string {
+  return (
+    { 'arm-away': 'command-away', 'arm-stay': 'command-stay', disarm: 'command-disarm' }[event as 'disarm'] ??
+    'command-output'
+  )
+}
+
+/** Away weighs most; ignoring what should alarm weighs more than alarming too readily. */
+function distance(need: Need, type: ResponseType): number {
+  return 2 * gap(need.away, type.away) + gap(need.stay, type.stay)
+}
+
+function gap(wanted: Trip, given: Trip): number {
+  if (wanted === given) return 0
+  if (given === 'ignore') return 9
+  if (wanted === 'ignore') return 6
+  if (wanted === 'follow' && given === 'entry-1') return 2
+  if (wanted === 'entry-2' && given === 'entry-1') return 2
+  return 4
+}
+
+function differences(need: Need, type: ResponseType): string[] {
+  const list: string[] = []
+  if (need.away !== type.away) list.push(`away: ${tripWords(type.away)} instead of ${tripWords(need.away)}`)
+  if (need.stay !== type.stay) list.push(`stay: ${tripWords(type.stay)} instead of ${tripWords(need.stay)}`)
+  return list
+}

@@ -1,0 +1,101 @@
+import type { DelayField, PanelModel } from '../catalogue/schema.ts'
+import { jobInfo, type JobDocument } from '../job/document.ts'
+import { formatSeconds } from '../units/seconds.ts'
+import { presets, type Limit } from './presets.ts'
+
+/** The delays a panel stores. */
+export const delayKeys = ['entry1', 'entry2', 'exit', 'abort'] as const
+export type DelayKey = (typeof delayKeys)[number]
+
+/** A wanted delay as a panel can store it, or why it cannot. */
+export type EncodedDelay =
+  | {
+      readonly ok: true
+      /** What is keyed. */
+      readonly keyed: number
+      /** What it means, in seconds. */
+      readonly seconds: number
+      /** Said when it is not just what was wanted; else null. */
+      readonly note: string | null
+    }
+  | { readonly ok: false; readonly reason: string; readonly nearest: readonly number[] }
+
+/** Seconds that a keyed value stands for. */
+export function decodeDelay(field: DelayField, keyed: number): number {
+  return keyed * field.secondsPerUnit
+}
+
+/**
+ * Puts wanted seconds into a panel's field. What is not representable goes up to the next step (`down` for siren times)
+ * if that lies within field and limit; below the minimum it is raised and said; beyond, the nearest two are named.
+ * Reserved values are taken only when wanted exactly, never by rounding.
+ */
+export function encodeDelay(
+  field: DelayField,
+  wanted: number,
+  limit: Limit | null = null,
+  direction: 'up' | 'down' = 'up',
+): EncodedDelay {
+  const values = keyedValues(field)
+  const exact = wanted / field.secondsPerUnit
+  const reserved = field.reserved.find((item) => item.value === exact)
+  if (reserved) return { ok: true, keyed: reserved.value, seconds: wanted, note: reserved.meaning }
+  const plain = values.filter((value) => !field.reserved.some((item) => item.value === value))
+  if (plain.includes(exact)) return { ok: true, keyed: exact, seconds: wanted, note: null }
+  const above = plain.find((value) => value > exact)
+  const below = plain.findLast((value) => value < exact)
+  const rounded = direction === 'up' ? above : below
+  const nearest = [below, above]
+    .filter((value) => value !== undefined)
+    .map((value) => decodeDelay(field, value))
+  const seconds = rounded === undefined ? null : decodeDelay(field, rounded)
+  if (
+    rounded === undefined ||
+    seconds === null ||
+    (limit?.max !== null && limit?.max !== undefined && seconds > limit.max)
+  )
+    return { ok: false, reason: cannot(field, wanted, nearest, limit), nearest }
+  const raised = below === undefined
+  const note = raised
+    ? `raised to ${formatSeconds(seconds)}, the least this field stores`
+    : `${formatSeconds(wanted)} goes ${direction} to ${formatSeconds(seconds)}, the next step`
+  return { ok: true, keyed: rounded, seconds, note }
+}
+
+/** Both numbers as the interface shows them: `6 → 90 s`, or only seconds where they are keyed as they are. */
+export function bothNumbers(field: DelayField, encoded: EncodedDelay): string {
+  if (!encoded.ok) return 'cannot be stored'
+  return `${encoded.keyed} → ${formatSeconds(encoded.seconds)}`
+}
+
+/** The delay that the job wants for a panel field, in seconds; null when the job leaves it open. */
+export function wantedDelay(doc: JobDocument, key: DelayKey): number | null {
+  const info = jobInfo(doc)
+  return { entry1: info.entry1, entry2: info.entry2, exit: info.exit, abort: info.abortWindow }[key]
+}
+
+/** The region's limit for a delay, or null. */
+export function limitOf(doc: JobDocument, key: DelayKey): Limit | null {
+  const preset = presets[jobInfo(doc).region]
+  return { entry1: preset.entry, entry2: preset.entry, exit: preset.exit, abort: preset.abort }[key]
+}
+
+/** The panel's field for a delay, or null when it has none. */
+export function delayField(panel: PanelModel, key: DelayKey): DelayField | null {
+  return panel.delays[key]
+}
+
+function keyedValues(field: DelayField): number[] {
+  const first = Math.ceil(field.min / field.step) * field.step
+  const values: number[] = []
+  for (let value = first; value <= field.max; value += field.step) values.push(value)
+  return values
+}
+
+function cannot(field: DelayField, wanted: number, nearest: readonly number[], limit: Limit | null): string {
+  const least = formatSeconds(decodeDelay(field, field.min))
+  const most = formatSeconds(decodeDelay(field, field.max))
+  const step = field.step * field.secondsPerUnit
+  const beyond = limit?.max ? `, and the region allows at most ${formatSeconds(limit.max)}` : ''
+  return `${field.name} stores ${least} to ${most} in steps of ${step} s${beyond}: ${formatSeconds(wanted)} cannot be kept. Nearest: ${nearest.map(formatSeconds).join(' and ')}.`
+}

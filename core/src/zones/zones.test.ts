@@ -1,0 +1,269 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { recordsOf } from '../job/document.ts'
+import { applyOps, invertOps } from '../job/edit.ts'
+import { systemOf } from '../fit/system.ts'
+import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
+import { isDefaultLabel, labelKey, labelTrouble, libraryEntries, makeLabel } from './labels.ts'
+import { numberAll } from './number-all.ts'
+import { numbersFor, printNumber } from './numbers.ts'
+
+const tarn = catalogue.get('panel', 'panel/tarn-40')
+const morrow = catalogue.get('panel', 'panel/morrow-60')
+if (!tarn || !morrow) throw new Error('the demo pack lacks a panel')
+const list = (job: SmallJob) =>
+  recordsOf(job.doc, 'zone').map((zone) => `${zone.number} ${zone.device?.slice(7)} ${zone.event}`)
+
+describe('numbering everything', () => {
+  it('reads entry doors, openings, interior, life safety, carried', () => {
+    expect(list(cleanTarn())).toEqual([
+      '1 porch open',
+      '2 study open',
+      '3 hall motion',
+      '4 lounge glass',
+      '5 landing smoke',
+      '6 landing heat',
+      '7 landing freeze',
+      '8 kitchen co',
+      '9 bedroom panic',
+    ])
+    expect(cleanTarn().device('fob').slot).toBe(1)
+  })
+
+  it('fills every field of a zone', () => {
+    expect(cleanTarn().zone('landing', 'heat')).toMatchObject({
+      loop: 2,
+      response: 'fire',
+      equipmentCode: '507',
+      equipmentKind: null,
+      chime: false,
+      report: true,
+      supervise: true,
+      transmissionDelay: false,
+      label: 'Landing Heat',
+      area: 'area:1',
+      serial: null,
+    })
+    const job = SmallJob.morrow().add('front', 'latchet', { use: 'entry', position: 'door' }).number()
+    expect(job.zone('front')).toMatchObject({
+      number: 7,
+      loop: 1,
+      response: 'entry-1',
+      equipmentCode: null,
+      equipmentKind: 'opening',
+      chime: true,
+      transmissionDelay: true,
+      label: 'FRONT DOOR',
+    })
+  })
+
+  it('keeps pinned and enrolled numbers and works around them', () => {
+    const job = cleanTarn()
+    job
+      .set(job.zone('study').id, { number: 4, pinned: true })
+      .set(job.zone('hall').id, { number: 1, serial: '12345678' })
+    job.number()
+    expect(list(job).slice(0, 7)).toEqual([
+      '1 hall motion',
+      '2 porch open',
+      '3 lounge glass',
+      '4 study open',
+      '5 landing smoke',
+      '6 landing heat',
+      '7 landing freeze',
+    ])
+  })
+
+  it('keeps a device of several events together', () => {
+    const job = new SmallJob().add('a', 'ember-three').add('b', 'reedling').number()
+    job.set(job.zone('b').id, { number: 2, pinned: true }).number()
+    expect([
+      job.zone('a', 'smoke').number,
+      job.zone('a', 'heat').number,
+      job.zone('a', 'freeze').number,
+    ]).toEqual([3, 4, 5])
+  })
+
+  it('begins wireless behind a fitted wired block', () => {
+    const job = SmallJob.morrow().apply([
+      { op: 'add', record: { id: 'terminal:9', type: 'terminal', number: 9, state: 'live' } },
+    ])
+    expect(job.add('front', 'latchet').number().zone('front').number).toBe(13)
+    const off = SmallJob.morrow()
+    for (let n = 7; n <= 12; n++)
+      off.apply([{ op: 'add', record: { id: `terminal:${n}`, type: 'terminal', number: n, state: 'off' } }])
+    expect(off.add('front', 'latchet').number().zone('front').number).toBe(7)
+  })
+
+  it('gives wired devices wired numbers', () => {
+    expect(new SmallJob().add('door', 'contact-w').number().zone('door')).toMatchObject({
+      number: 41,
+      loop: null,
+      supervise: false,
+    })
+  })
+
+  it('fills fob groups from the top of their range', () => {
+    const job = SmallJob.morrow().add('one', 'fourkey').add('two', 'fourkey').number()
+    expect(list(job)).toEqual([
+      '76 two disarm',
+      '77 two arm-stay',
+      '78 two arm-away',
+      '79 two output',
+      '80 one disarm',
+      '81 one arm-stay',
+      '82 one arm-away',
+      '83 one output',
+    ])
+    expect(job.zone('one', 'arm-away').response).toBe('command-away')
+  })
+
+  it('leaves out what is deferred or does not fit, and says when numbers run out', () => {
+    const job = new SmallJob().add('later', 'stilt', { deferred: 'unknown room' }).add('siren', 'herald-8')
+    expect(numberAll(job.doc, catalogue, () => 'zone:x').ops).toEqual([])
+    const full = new SmallJob()
+    for (let n = 0; n < 15; n++) full.add(`s${n}`, 'ember-three')
+    const plan = numberAll(
+      full.doc,
+      catalogue,
+      (
+        (n) => () =>
+          `zone:${(n += 1)}`
+      )(0),
+    )
+    expect([plan.added, plan.left]).toEqual([
+      39,
+      [
+        { device: 'device:s13', reason: 'No wireless number is free for its 3 zones.' },
+        { device: 'device:s14', reason: 'No wireless number is free for its 3 zones.' },
+      ],
+    ])
+  })
+
+  it('asks for a panel first', () => {
+    expect(numberAll(new SmallJob({ panel: null }).doc, catalogue, () => '').left[0]?.reason).toBe(
+      'Choose a panel first: it decides the numbers.',
+    )
+  })
+
+  it('is one edit that one undo takes back, and a second press changes nothing', () => {
+    const job = cleanTarn()
+    expect(numberAll(job.doc, catalogue, () => 'zone:new').ops).toEqual([])
+    const bare = new SmallJob().add('a', 'ember-three')
+    const plan = numberAll(
+      bare.doc,
+      catalogue,
+      (
+        (n) => () =>
+          `zone:${(n += 1)}`
+      )(0),
+    )
+    const done = applyOps(bare.doc, plan.ops)
+    const undone = done.ok ? applyOps(done.doc, invertOps(done.took)) : done
+    expect(undone.ok && undone.doc.records).toEqual(bare.doc.records)
+  })
+
+  it('never collides, never moves a pinned number, never leaves its range', () => {
+    const models = fc.constantFrom(
+      'reedling',
+      'reedling-slim',
+      'stilt',
+      'ember-three',
+      'beckon',
+      'contact-w',
+      'wick',
+    )
+    const device = fc.record({ model: models, pin: fc.option(fc.integer({ min: 1, max: 40 })) })
+    fc.assert(
+      fc.property(fc.array(device, { minLength: 1, maxLength: 16 }), (devices) => {
+        const job = new SmallJob()
+        devices.forEach((item, index) => job.add(`d${index}`, item.model))
+        job.number()
+        const pinned = new Map<string, number>()
+        devices.forEach((item, index) => {
+          const zone = recordsOf(job.doc, 'zone').find((z) => z.device === `device:d${index}`)
+          if (
+            !zone ||
+            item.pin === null ||
+            item.model === 'contact-w' ||
+            [...pinned.values()].includes(item.pin)
+          )
+            return
+          pinned.set(zone.id, item.pin)
+          job.set(zone.id, { number: item.pin, pinned: true })
+        })
+        job.number()
+        const zones = recordsOf(job.doc, 'zone')
+        const numbers = zones.map((zone) => zone.number)
+        const unpinned = zones.filter((zone) => !pinned.has(zone.id))
+        expect(new Set(unpinned.map((zone) => zone.number)).size).toBe(unpinned.length)
+        for (const zone of unpinned) expect([...pinned.values()]).not.toContain(zone.number)
+        for (const [id, number] of pinned) expect(zones.find((zone) => zone.id === id)?.number).toBe(number)
+        for (const number of numbers) expect(number).toBeLessThanOrEqual(42)
+      }),
+      { seed: 11, numRuns: 120 },
+    )
+  })
+})
+
+describe('numbers', () => {
+  it('prints in the panel’s format', () => {
+    expect([
+      printNumber(tarn, 7),
+      printNumber({ ...tarn, numberDigits: 3 }, 7),
+      printNumber(null, 7),
+    ]).toEqual(['07', '007', '7'])
+  })
+
+  it('knows the ranges of the Morrow 60', () => {
+    const system = systemOf(SmallJob.morrow().doc, catalogue)
+    const wireless = numbersFor(SmallJob.morrow().doc, system, 'wireless')
+    expect([wireless[0], wireless.at(-1), wireless.length]).toEqual([7, 54, 48])
+    expect(numbersFor(SmallJob.morrow().doc, system, 'fob').length).toBe(24)
+  })
+})
+
+describe('labels', () => {
+  const none = new Set<string>()
+  it.each([
+    [tarn.label, 'boat store', 'window', 'Boat store Window'],
+    [tarn.label, 'pottery studio', 'motion', 'Pottery Studio Motion'],
+    [tarn.label, 'scullery', 'window', 'Window'],
+    [morrow.label, 'front', 'door', 'FRONT DOOR'],
+    [morrow.label, 'guest bedroom', 'window', 'GUEST BED WIN'],
+    [morrow.label, 'upper conservatory', 'window left', 'UPPER CONS WIN L'.slice(0, 16)],
+  ])('fits place and thing to the panel', (rule, place, thing, label) => {
+    const made = makeLabel(rule, place, thing, none)
+    expect(labelTrouble(rule, made)).toBeNull()
+    if (thing !== 'window left') expect(made).toBe(label)
+  })
+
+  it('never gives one twice, also after cutting', () => {
+    const taken = new Set([labelKey(morrow.label, 'FRONT DOOR')])
+    expect(makeLabel(morrow.label, 'front', 'door', taken)).toBe('FRONT DOOR 2')
+    expect(makeLabel(tarn.label, 'hall', 'motion', new Set(['HALL MOTION']))).toBe('Hall Motion Two')
+    expect(labelKey(morrow.label, 'abcdefghijklmnopqrst')).toBe('ABCDEFGHIJKLMNOP')
+  })
+
+  it('counts a two-word entry once', () => {
+    if (tarn.label.style !== 'library') throw new Error('Tarn 40 has a library')
+    expect(libraryEntries(tarn.label, 'Boat store window left').map((entry) => entry.text)).toEqual([
+      'Boat store',
+      'Window',
+      'Left',
+    ])
+    expect(labelTrouble(tarn.label, 'Upper hall window left one')).toBe(
+      'it takes 5 list entries and the panel shows 4',
+    )
+    expect(labelTrouble(tarn.label, 'Scullery window')).toBe("“scullery” is not in the panel's word list")
+  })
+
+  it.each(['', '  ', 'Zone 12', 'zone', 'Z7', 'Line 3'])('knows “%s” for a default', (label) => {
+    expect(isDefaultLabel(label)).toBe(true)
+  })
+
+  it('takes a real one for no default', () => {
+    expect(isDefaultLabel('Zone office')).toBe(false)
+    expect(labelTrouble(morrow.label, 'KÜCHE')).toBe('the panel cannot show “Ü”')
+  })
+})
