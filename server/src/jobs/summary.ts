@@ -1,5 +1,4 @@
-import { jobInfo, type Catalogue, type JobDocument } from '#core'
-
+import { jobInfo, judge, recordsOf, type Catalogue, type JobDocument } from '#core'
 /** What the job list shows of a job. */
 export interface JobSummary {
   /** The stage whose work is next. */
@@ -13,7 +12,8 @@ export interface JobSummary {
 /** Sums a job up for the list. */
 export function summarise(document: JobDocument, catalogue: Catalogue, now: Date): JobSummary {
   const info = jobInfo(document)
-  void catalogue
-  void now
-  return { stage: info.panel ? 'kit' : 'survey', owed: 0, stops: 0 }
+  const findings = judge({ doc: document, catalogue, now: now.toISOString(), elsewhere: null })
+  const stops = findings.filter((finding) => finding.severity === 'stops').length
+  const stage = !info.panel ? 'survey' : recordsOf(document, 'device').length === 0 ? 'kit' : 'zones'
+  return { stage, owed: findings.length - stops, stops }
 }

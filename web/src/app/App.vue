@@ -51,10 +51,10 @@ function reload(): void {
         </v-menu>
       </template>
     </v-app-bar>
-    <v-banner v-if="newerBuild" lines="one" class="mt-13" color="info">
-      <v-banner-text>A newer Kapelle is running on the server. What you did is kept.</v-banner-text>
+    <v-snackbar v-model="newerBuild" timeout="-1" location="bottom left">
+      A newer Kapelle is running on the server. What you did is kept.
       <template #actions><v-btn @click="reload">Reload</v-btn></template>
-    </v-banner>
+    </v-snackbar>
     <router-view />
   </v-app>
 </template>

@@ -31,6 +31,18 @@ export function createAppRouter(): Router {
             component: () => import('../stages/survey/Survey.vue'),
             meta: { title: 'Survey' },
           },
+          {
+            path: 'kit',
+            name: 'kit',
+            component: () => import('../stages/kit/Kit.vue'),
+            meta: { title: 'Kit' },
+          },
+          {
+            path: 'zones',
+            name: 'zones',
+            component: () => import('../stages/zones/Zones.vue'),
+            meta: { title: 'Zones' },
+          },
         ],
       },
       {

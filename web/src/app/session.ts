@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 import { Catalogue, type CatalogueEntry } from '#core'
 import { api, ApiError } from './api.ts'
 
@@ -14,7 +14,7 @@ export interface Person {
 /** Who is signed in, and the firm's catalogue. */
 export const useSession = defineStore('session', () => {
   const person = ref<Person | null>(null)
-  const catalogue = ref<Catalogue | null>(null)
+  const catalogue = shallowRef<Catalogue | null>(null)
   let asked = false
 
   /** Asks the server once who is signed in; null for nobody. */
@@ -57,7 +57,7 @@ export const useSession = defineStore('session', () => {
       const { entries } = await api<{ entries: CatalogueEntry[] }>('GET', '/api/catalogue')
       catalogue.value = new Catalogue(entries)
     }
-    return catalogue.value as Catalogue
+    return catalogue.value
   }
 
   return { person, catalogue, load, signIn, setUp, signOut, loadCatalogue }

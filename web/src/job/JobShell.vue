@@ -5,6 +5,7 @@ import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { jobInfo, titleOf } from '#core'
 import { ApiError } from '../app/api.ts'
+import FindingsPanel from '../findings/FindingsPanel.vue'
 import JournalPanel from './JournalPanel.vue'
 import StageRail from './StageRail.vue'
 import TrayDialog from './TrayDialog.vue'
@@ -15,6 +16,7 @@ const job = useJob()
 const route = useRoute()
 const failure = ref('')
 const journalOpen = ref(false)
+const findingsOpen = ref(false)
 
 watch(() => route.params.job, load, { immediate: true })
 onUnmounted(() => job.close())
@@ -85,6 +87,15 @@ function isText(target: EventTarget | null): boolean {
       @click="job.redo"
     />
     <v-btn variant="text" size="small" class="text-none" @click="journalOpen = true">Journal</v-btn>
+    <v-btn
+      variant="text"
+      size="small"
+      class="text-none"
+      :aria-expanded="findingsOpen"
+      @click="findingsOpen = !findingsOpen"
+    >
+      {{ job.findings.length }} {{ job.findings.length === 1 ? 'finding' : 'findings' }}
+    </v-btn>
   </Teleport>
   <StageRail v-if="job.jobId" />
   <v-main>
@@ -96,6 +107,7 @@ function isText(target: EventTarget | null): boolean {
     <v-progress-linear v-else-if="!job.jobId" indeterminate aria-label="Opening the job" />
     <router-view v-else />
   </v-main>
+  <FindingsPanel v-if="job.jobId" v-model="findingsOpen" />
   <TrayDialog />
   <UndoRestDialog />
   <JournalPanel v-if="job.jobId" v-model="journalOpen" />

@@ -1,14 +1,29 @@
 <script setup lang="ts">
 import { useDisplay } from 'vuetify'
+import { computed } from 'vue'
+import { ruleOf } from '#core'
 import { stages } from './stages.ts'
 import { useJob } from './job-store.ts'
 
 const job = useJob()
 const { mdAndUp } = useDisplay()
+
+/** Findings per stage, with the gravest of them: the wrong thing is always visible. */
+const marks = computed(() => {
+  const map = new Map<string, { stops: number; risks: number }>()
+  for (const finding of job.findings) {
+    const stage = ruleOf(finding.rule).stage
+    const mark = map.get(stage) ?? { stops: 0, risks: 0 }
+    if (finding.severity === 'stops') mark.stops += 1
+    else if (finding.severity === 'risks') mark.risks += 1
+    map.set(stage, mark)
+  }
+  return map
+})
 </script>
 
 <template>
-  <v-navigation-drawer v-if="mdAndUp" permanent width="188" color="background" :border="0" class="rail">
+  <v-navigation-drawer v-if="mdAndUp" permanent width="164" color="background" :border="0" class="rail">
     <nav aria-label="Stages">
       <router-link
         v-for="stage in stages"
@@ -18,6 +33,12 @@ const { mdAndUp } = useDisplay()
         active-class="on"
       >
         {{ stage.name }}
+        <span v-if="marks.get(stage.key)?.stops" class="mark" :title="`${marks.get(stage.key)?.stops} stop`"
+          >■ {{ marks.get(stage.key)?.stops }}</span
+        >
+        <span v-if="marks.get(stage.key)?.risks" class="mark" :title="`${marks.get(stage.key)?.risks} risks`"
+          >▲ {{ marks.get(stage.key)?.risks }}</span
+        >
       </router-link>
     </nav>
   </v-navigation-drawer>
@@ -31,6 +52,12 @@ const { mdAndUp } = useDisplay()
         active-class="on"
       >
         {{ stage.name }}
+        <span v-if="marks.get(stage.key)?.stops" class="mark" :title="`${marks.get(stage.key)?.stops} stop`"
+          >■ {{ marks.get(stage.key)?.stops }}</span
+        >
+        <span v-if="marks.get(stage.key)?.risks" class="mark" :title="`${marks.get(stage.key)?.risks} risks`"
+          >▲ {{ marks.get(stage.key)?.risks }}</span
+        >
       </router-link>
     </nav>
   </v-app-bar>
@@ -57,6 +84,13 @@ nav {
   color: inherit;
   text-decoration: none;
   white-space: nowrap;
+}
+.mark {
+  font-size: 0.75rem;
+  font-weight: 600;
+}
+.mark:first-of-type {
+  margin-left: auto;
 }
 .stage:hover {
   background: rgba(var(--v-theme-primary), 0.08);

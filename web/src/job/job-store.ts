@@ -1,13 +1,17 @@
 import { defineStore } from 'pinia'
 import { v4 as uuid } from 'uuid'
-import { computed, ref, shallowRef } from 'vue'
+import { useDebounceFn, useIntervalFn } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
 import {
   Catalogue,
   emptyDocument,
   invertOps,
+  judge,
   pinOps,
   planUndo,
   SCHEMA,
+  serialsOf,
+  systemOf,
   undoState,
   type CatalogueEntry,
   type Conflict,
@@ -49,6 +53,35 @@ export const useJob = defineStore('job', () => {
   let wire: JobLine | null = null
 
   const me = computed(() => session.person?.name ?? '')
+  const now = ref(new Date().toISOString())
+  useIntervalFn(() => (now.value = new Date().toISOString()), 30_000)
+  const elsewhere = shallowRef<readonly { serial: string; job: string }[] | null>(null)
+  const system = computed(() => (jobId.value ? systemOf(doc.value, catalogue.value) : null))
+  const findings = computed(() =>
+    jobId.value
+      ? judge({ doc: doc.value, catalogue: catalogue.value, now: now.value, elsewhere: elsewhere.value })
+      : [],
+  )
+  const serials = computed(() => (jobId.value ? [...serialsOf(doc.value)].sort().join(' ') : ''))
+  watch(serials, useDebounceFn(askElsewhere, 400))
+
+  /** Asks whether the firm's other jobs use one of these transmitters; offline it stays unknown. */
+  async function askElsewhere(): Promise<void> {
+    const id = jobId.value
+    if (!id || serials.value === '') {
+      elsewhere.value = []
+      return
+    }
+    try {
+      const answer = await api<{ uses: { serial: string; job: string }[] }>(
+        'GET',
+        `/api/jobs/${id}/elsewhere`,
+      )
+      if (jobId.value === id) elsewhere.value = answer.uses
+    } catch {
+      elsewhere.value = null
+    }
+  }
   const steps = computed(() => undoState([...journal.value, ...unsent.value], me.value))
 
   /** Opens a job; closes the one before. */
@@ -79,6 +112,7 @@ export const useJob = defineStore('job', () => {
     tray.value = []
     journal.value = []
     unsent.value = []
+    elsewhere.value = null
   }
 
   /** Makes one edit of these ops. A conflict goes to the tray and asks. Returns whether it was applied. */
@@ -183,6 +217,10 @@ export const useJob = defineStore('job', () => {
     keepTheirs,
     takeMine,
     tell,
+    now,
+    system,
+    findings,
+    elsewhere,
     canInvert: (entry: JournalEntry) => invertOps(entry.edit.ops).length > 0,
   }
 })

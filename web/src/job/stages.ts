@@ -1,5 +1,11 @@
 /** The stages in working order; each is one folder under stages/. */
-export const stages = [{ key: 'survey', name: 'Survey' }] as const
+export const stages = [
+  { key: 'survey', name: 'Survey' },
+  { key: 'kit', name: 'Kit' },
+  { key: 'zones', name: 'Zones' },
+] as const
+
+export type StageKey = (typeof stages)[number]['key']
 
 /** Name of a stage by its key. */
 export function stageName(key: string): string {

@@ -69,7 +69,7 @@ async function begin(): Promise<void> {
   busy.value = true
   error.value = ''
   try {
-    const ops = startOps(emptyDocument, session.catalogue as never, info)
+    const ops = startOps(emptyDocument, session.catalogue, info)
     const edit = {
       id: editId,
       kind: 'job.start',

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { ruleOf, type Finding } from '#core'
+import OpsPreview from '../shared/OpsPreview.vue'
+import { severityLook } from '../shared/severity.ts'
+import { useJob } from '../job/job-store.ts'
+
+const props = defineProps<{ finding: Finding; here?: boolean }>()
+const emit = defineEmits<{ show: [finding: Finding] }>()
+const job = useJob()
+const open = ref(false)
+const look = computed(() => severityLook[props.finding.severity])
+const rule = computed(() => ruleOf(props.finding.rule))
+
+function apply(): void {
+  const { fix, rule: id } = props.finding
+  if (fix) job.edit(`fix.${id}`, fix.ops)
+  open.value = false
+}
+</script>
+
+<template>
+  <article class="finding">
+    <div class="head" :style="{ color: `rgb(var(--v-theme-${look.color}))` }">
+      <span aria-hidden="true">{{ look.glyph }}</span> {{ look.word }}: {{ rule.title }}
+    </div>
+    <p>{{ finding.text }}</p>
+    <div class="acts">
+      <v-btn v-if="!here" size="small" variant="text" class="text-none" @click="emit('show', finding)"
+        >Show</v-btn
+      >
+      <v-btn v-if="finding.fix && !open" size="small" variant="tonal" class="text-none" @click="open = true"
+        >{{ finding.fix.title }}…</v-btn
+      >
+    </div>
+    <div v-if="open && finding.fix" class="preview">
+      <h3>This would change</h3>
+      <OpsPreview :ops="finding.fix.ops" />
+      <p class="quiet small">Rule: {{ rule.source }}.</p>
+      <div class="acts">
+        <v-btn size="small" color="primary" class="text-none" @click="apply">Apply</v-btn>
+        <v-btn size="small" variant="text" class="text-none" @click="open = false">Leave it</v-btn>
+      </div>
+    </div>
+    <details v-else class="small quiet">
+      <summary>Why this is a rule</summary>
+      {{ rule.source }}.
+    </details>
+  </article>
+</template>
+
+<style scoped>
+.finding {
+  padding: 12px 0;
+  border-bottom: 1px solid rgba(var(--v-theme-on-surface), 0.12);
+}
+.head {
+  font-weight: 650;
+  font-size: 0.875rem;
+}
+p {
+  margin: 4px 0 6px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+.acts :deep(.v-btn__content) {
+  white-space: normal;
+}
+.acts :deep(.v-btn) {
+  height: auto;
+  min-height: 28px;
+}
+.preview {
+  margin-top: 8px;
+  padding: 10px;
+  background: rgb(var(--v-theme-background));
+  border-radius: 8px;
+}
+.small {
+  font-size: 0.8125rem;
+}
+summary {
+  cursor: pointer;
+}
+</style>

@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { ruleOf, typeOfId, type Finding } from '#core'
+import { severityLook } from '../shared/severity.ts'
+import { useJob } from '../job/job-store.ts'
+import FindingCard from './FindingCard.vue'
+
+const open = defineModel<boolean>({ required: true })
+const job = useJob()
+const route = useRoute()
+const router = useRouter()
+const all = ref(true)
+
+const shown = computed(() =>
+  job.findings.filter((finding) => all.value || ruleOf(finding.rule).stage === route.name),
+)
+const counts = computed(() =>
+  (['stops', 'risks', 'advice'] as const).map((severity) => ({
+    ...severityLook[severity],
+    count: job.findings.filter((finding) => finding.severity === severity).length,
+  })),
+)
+
+/** Opens the stage where the finding's subject stands and marks it. */
+function show(finding: Finding): void {
+  const type = typeOfId(finding.subject)
+  const stage = type === 'zone' ? 'zones' : type === 'job' ? 'zones' : ruleOf(finding.rule).stage
+  void router.push({ name: stage, params: route.params, query: { show: finding.subject } })
+}
+</script>
+
+<template>
+  <v-navigation-drawer v-model="open" location="right" width="360" :temporary="false" aria-label="Findings">
+    <div class="pa-4">
+      <div class="d-flex align-center ga-2 mb-1">
+        <h2 class="flex-grow-1">Findings</h2>
+        <v-btn size="small" variant="text" class="text-none" @click="open = false">Close</v-btn>
+      </div>
+      <p class="counts">
+        <span v-for="item in counts" :key="item.word" :style="{ color: `rgb(var(--v-theme-${item.color}))` }"
+          >{{ item.glyph }} {{ item.count }} {{ item.word.toLowerCase() }}</span
+        >
+      </p>
+      <v-checkbox v-model="all" label="Findings of every stage" />
+      <p v-if="shown.length === 0" class="mt-4">Nothing found {{ all ? 'in this job' : 'on this stage' }}.</p>
+      <div aria-live="polite">
+        <FindingCard
+          v-for="finding in shown"
+          :key="`${finding.rule} ${finding.subject} ${finding.text}`"
+          :finding="finding"
+          @show="show"
+        />
+      </div>
+    </div>
+  </v-navigation-drawer>
+</template>
+
+<style scoped>
+.counts {
+  display: flex;
+  gap: 14px;
+  font-size: 0.875rem;
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,81 @@
+import {
+  fieldWords,
+  printNumber,
+  systemOf,
+  type Catalogue,
+  type JobDocument,
+  type JobRecord,
+  type Op,
+} from '#core'
+
+/** One op as a line that a person can check before it is applied. */
+export interface OpLine {
+  readonly what: string
+  readonly from: string
+  readonly to: string
+}
+
+/** Ops as lines, in order; pins of catalogue entries are left out, being bookkeeping. */
+export function opLines(doc: JobDocument, catalogue: Catalogue, ops: readonly Op[]): OpLine[] {
+  return ops.flatMap((op): OpLine[] => {
+    if (op.op === 'set') {
+      const record = doc.records[op.id]
+      const what = `${record ? recordName(doc, catalogue, record) : op.id}, ${fieldWords(op.field)}`
+      return [
+        {
+          what,
+          from: valueName(doc, catalogue, op.field, op.from),
+          to: valueName(doc, catalogue, op.field, op.to),
+        },
+      ]
+    }
+    if (op.record.type === 'pin') return []
+    const name = recordName(doc, catalogue, op.record)
+    return [
+      op.op === 'add'
+        ? { what: `New: ${name}`, from: '', to: summary(doc, catalogue, op.record) }
+        : { what: `Removed: ${name}`, from: '', to: '' },
+    ]
+  })
+}
+
+/** What a record is called: `zone 07`, `Reedling contact in porch`. */
+export function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRecord): string {
+  const panel = systemOf(doc, catalogue).panel
+  switch (record.type) {
+    case 'zone':
+      return `zone ${printNumber(panel, record.number)}`
+    case 'device':
+      return `${catalogue.get('device', record.model)?.name ?? 'device'}${record.room ? ` in ${record.room}` : ''}`
+    case 'receiver':
+      return catalogue.get('receiver', record.model)?.name ?? 'receiver'
+    case 'job':
+      return 'the job'
+    case 'terminal':
+      return `wired terminal ${record.number}`
+    case 'user':
+    case 'area':
+      return `${record.type} ${record.name}`
+    default:
+      return record.type
+  }
+}
+
+function summary(doc: JobDocument, catalogue: Catalogue, record: JobRecord): string {
+  if (record.type === 'zone')
+    return [record.label, valueName(doc, catalogue, 'response', record.response)].filter(Boolean).join(' · ')
+  return record.type === 'terminal' ? record.state : ''
+}
+
+function valueName(doc: JobDocument, catalogue: Catalogue, field: string, value: unknown): string {
+  if (value === null || value === undefined || value === '') return 'empty'
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  const { panel } = systemOf(doc, catalogue)
+  if (field === 'response')
+    return panel?.responseTypes.find((type) => type.key === value)?.name ?? String(value)
+  if (field === 'number' && typeof value === 'number') return printNumber(panel, value)
+  const entry = typeof value === 'string' ? catalogue.entries.find((item) => item.id === value) : undefined
+  if (entry) return entry.name
+  const record = typeof value === 'string' ? doc.records[value] : undefined
+  return record && 'name' in record ? record.name : String(value)
+}

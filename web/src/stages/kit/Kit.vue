@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { fitAll } from '#core'
+import { useJob } from '../../job/job-store.ts'
+import AddDevices from './AddDevices.vue'
+import KitRow from './KitRow.vue'
+import Receivers from './Receivers.vue'
+
+const job = useJob()
+const route = useRoute()
+const onlyBad = ref(false)
+const fits = computed(() => (job.system ? fitAll(job.system) : new Map()))
+const rows = computed(() =>
+  (job.system?.devices ?? []).filter(
+    ({ device }) => !onlyBad.value || fits.value.get(device.id)?.verdict !== 'works',
+  ),
+)
+const tally = computed(() => {
+  const verdicts = [...fits.value.values()].map((fit) => fit.verdict)
+  return {
+    all: verdicts.length,
+    works: verdicts.filter((verdict) => verdict === 'works').length,
+    no: verdicts.filter((verdict) => verdict === 'no').length,
+  }
+})
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Kit</h1>
+      <span v-if="tally.all" class="quiet"
+        >{{ tally.all }} devices, {{ tally.works }} fit as they are, {{ tally.no }}
+        {{ tally.no === 1 ? 'does' : 'do' }} not</span
+      >
+      <span class="grow" />
+      <v-checkbox v-model="onlyBad" label="Only what does not simply fit" class="no-print" />
+      <slot name="acts" />
+    </div>
+    <v-alert v-if="!job.system?.panel" type="info" variant="tonal" density="compact" class="mb-4">
+      No panel is chosen yet, so nobody can tell what fits.
+      <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
+    </v-alert>
+    <Receivers />
+    <AddDevices />
+    <div v-if="tally.all === 0" class="sheet pa-6">
+      <h2>The kit is empty</h2>
+      <p class="quiet mt-1">
+        Add devices above, one by one or several of a kind. Each shows at once whether this panel can use it.
+      </p>
+    </div>
+    <div v-else class="sheet scroll">
+      <table class="plain">
+        <thead>
+          <tr>
+            <th>Device</th>
+            <th>Room</th>
+            <th>Position</th>
+            <th>Use</th>
+            <th>Sticker ID</th>
+            <th>Fits {{ job.system?.panel?.name ?? 'the panel' }}?</th>
+            <th><span class="sr-only">Acts</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <KitRow
+            v-for="row in rows"
+            :key="row.device.id"
+            v-bind="row"
+            :fit="fits.get(row.device.id)"
+            :marked="route.query.show === row.device.id"
+          />
+        </tbody>
+      </table>
+      <p v-if="rows.length === 0" class="pa-4">Everything in the kit simply fits.</p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.scroll {
+  overflow-x: auto;
+}
+</style>

@@ -1,0 +1,131 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { readSticker, recordsOf, type Device, type DeviceModel, type Family, type Fit, type Op } from '#core'
+import CellChoice from '../../shared/CellChoice.vue'
+import CellText from '../../shared/CellText.vue'
+import { verdictLook } from '../../shared/severity.ts'
+import { useJob } from '../../job/job-store.ts'
+import { usesOf } from './words.ts'
+
+const props = defineProps<{
+  device: Device
+  model: DeviceModel
+  family: Family | null
+  fit: Fit | undefined
+  marked: boolean
+}>()
+const job = useJob()
+const look = computed(() => verdictLook[props.fit?.verdict ?? 'unknown'])
+const reason = computed(() => props.fit?.reasons.map((item) => item.text).join(' ') ?? '')
+const name = computed(() => `${props.model.name}${props.device.room ? ` in ${props.device.room}` : ''}`)
+
+function readId(text: string): string | null {
+  if (text === '') return null
+  if (!props.family) throw new Error('A wired device has no radio ID.')
+  const read = readSticker(props.family, text)
+  if (!read.ok) throw new Error(read.reason)
+  return read.serial
+}
+
+/** Removing a device takes its zones with it. */
+function remove(): void {
+  const zones = recordsOf(job.doc, 'zone').filter((zone) => zone.device === props.device.id)
+  const ops: Op[] = [
+    ...zones.map((record): Op => ({ op: 'remove', record })),
+    { op: 'remove', record: props.device },
+  ]
+  job.edit('device.remove', ops)
+}
+</script>
+
+<template>
+  <tr :class="{ marked }">
+    <td class="device">
+      <strong>{{ model.name }}</strong>
+      <div class="quiet small">
+        {{ family?.name ?? 'wired' }}{{ device.deferred ? ` · place open: ${device.deferred}` : '' }}
+      </div>
+    </td>
+    <td>
+      <CellText
+        :id="device.id"
+        field="room"
+        kind="device.set"
+        :label="`Room of ${name}`"
+        placeholder="room"
+      />
+    </td>
+    <td>
+      <CellText
+        :id="device.id"
+        field="position"
+        kind="device.set"
+        :label="`Position of ${name}`"
+        placeholder="position"
+      />
+    </td>
+    <td>
+      <CellChoice
+        v-if="usesOf(model.class).length > 1"
+        :id="device.id"
+        field="use"
+        kind="device.set"
+        :label="`Use of ${name}`"
+        :items="usesOf(model.class)"
+        class="use"
+      />
+      <span v-else class="quiet">—</span>
+    </td>
+    <td>
+      <CellText
+        v-if="family"
+        :id="device.id"
+        field="sticker"
+        kind="device.set"
+        :label="`Sticker ID of ${name}`"
+        mono
+        :size="14"
+        placeholder="sticker ID"
+        :read="readId"
+      />
+    </td>
+    <td class="fit">
+      <span class="verdict" :style="{ color: `rgb(var(--v-theme-${look.color}))` }"
+        ><span aria-hidden="true">{{ look.glyph }}</span> {{ look.word }}</span
+      >
+      <div v-if="reason" class="small">{{ reason }}</div>
+    </td>
+    <td class="no-print">
+      <v-btn
+        size="x-small"
+        variant="text"
+        class="text-none"
+        :aria-label="`Remove ${name} and its zones`"
+        @click="remove"
+        >✕</v-btn
+      >
+    </td>
+  </tr>
+</template>
+
+<style scoped>
+.small {
+  font-size: 0.8125rem;
+}
+.verdict {
+  font-weight: 650;
+  white-space: nowrap;
+}
+.device {
+  min-width: 170px;
+}
+.fit {
+  min-width: 240px;
+}
+.use {
+  width: 190px;
+}
+.marked td {
+  background: rgba(var(--v-theme-secondary), 0.16);
+}
+</style>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { bothNumbers, delayKeys, encodeDelay, limitOf, presets, wantedDelay } from '#core'
+import FieldText from '../../shared/FieldText.vue'
+import { useJob } from '../../job/job-store.ts'
+
+const job = useJob()
+const names = {
+  entry1: 'Entry delay 1',
+  entry2: 'Entry delay 2',
+  exit: 'Exit delay',
+  abort: 'Hold before sending',
+} as const
+const rows = computed(() =>
+  delayKeys.map((key) => {
+    const field = job.system?.panel?.delays[key] ?? null
+    const wanted = wantedDelay(job.doc, key)
+    const encoded = field && wanted !== null ? encodeDelay(field, wanted, limitOf(job.doc, key)) : null
+    const hint = !field ? 'not on this panel' : encoded ? `keyed ${bothNumbers(field, encoded)}` : 'not set'
+    return { key, field: key === 'abort' ? 'abortWindow' : key, name: names[key], hint }
+  }),
+)
+const source = computed(() => (job.system ? presets[job.system.info.region].source : ''))
+</script>
+
+<template>
+  <section class="delays" aria-label="Delays">
+    <FieldText
+      v-for="row in rows"
+      :id="'job:main'"
+      :key="row.key"
+      :field="row.field"
+      kind="job.delay"
+      :label="row.name"
+      number
+      suffix="s"
+      :hint="row.hint"
+    />
+    <p class="quiet small">{{ source }}</p>
+  </section>
+</template>
+
+<style scoped>
+.delays {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
+  gap: 8px 14px;
+  align-items: start;
+  margin-bottom: 14px;
+}
+.small {
+  font-size: 0.8125rem;
+  align-self: center;
+}
+</style>

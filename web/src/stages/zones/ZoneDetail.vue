@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { groupId, printNumber, recordsOf, type Finding, type PanelModel, type Zone } from '#core'
+import FindingCard from '../../findings/FindingCard.vue'
+import CellChoice from '../../shared/CellChoice.vue'
+import CellFlag from '../../shared/CellFlag.vue'
+import CellText from '../../shared/CellText.vue'
+import { useJob } from '../../job/job-store.ts'
+
+const props = defineProps<{ zone: Zone; panel: PanelModel; findings: readonly Finding[] }>()
+const emit = defineEmits<{ remove: [] }>()
+const job = useJob()
+const name = computed(() => `zone ${printNumber(props.panel, props.zone.number)}`)
+const item = computed(() => (props.zone.device ? job.system?.byId.get(props.zone.device) : undefined))
+const kinds = computed(() => [
+  { title: 'none', value: null },
+  ...props.panel.equipment.kinds.map((kind) => ({ title: `${kind.keyed} ${kind.name}`, value: kind.key })),
+])
+const areas = computed(() =>
+  recordsOf(job.doc, 'area').map((area) => ({ title: `${area.number} ${area.name}`, value: area.id })),
+)
+const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${entry.loop} ${entry.name}`))
+</script>
+
+<template>
+  <div class="detail">
+    <dl>
+      <div>
+        <dt>Loop</dt>
+        <dd>
+          <CellText
+            :id="zone.id"
+            field="loop"
+            kind="zone.set"
+            :label="`Loop of ${name}`"
+            number
+            :size="3"
+            placeholder="–"
+          />
+          <span class="quiet small">{{ item ? `of ${item.model.name}: ${loops.join(', ')}` : '' }}</span>
+        </dd>
+      </div>
+      <div v-if="panel.equipment.code">
+        <dt>Equipment code</dt>
+        <dd>
+          <CellText
+            :id="zone.id"
+            field="equipmentCode"
+            kind="zone.set"
+            :label="`Equipment code of ${name}`"
+            mono
+            :size="6"
+            placeholder="–"
+          />
+        </dd>
+      </div>
+      <div v-if="panel.equipment.kinds.length > 0">
+        <dt>Equipment kind</dt>
+        <dd>
+          <CellChoice
+            :id="zone.id"
+            field="equipmentKind"
+            kind="zone.set"
+            :label="`Equipment kind of ${name}`"
+            :items="kinds"
+          />
+        </dd>
+      </div>
+      <div>
+        <dt>Area</dt>
+        <dd>
+          <CellChoice
+            :id="zone.id"
+            field="area"
+            kind="zone.set"
+            :label="`Area of ${name}`"
+            :items="areas"
+            :title="panel.areas.meaning"
+          />
+        </dd>
+      </div>
+      <div>
+        <dt>Existing device</dt>
+        <dd>
+          <CellFlag :id="zone.id" field="existing" kind="zone.set" :label="`${name} is an existing device`" />
+        </dd>
+      </div>
+      <div>
+        <dt>ID</dt>
+        <dd :class="{ id: zone.serial }">
+          {{
+            zone.serial
+              ? groupId(item?.family ?? null, zone.serial)
+              : item?.family
+                ? 'not enrolled yet'
+                : 'wired'
+          }}
+        </dd>
+      </div>
+    </dl>
+    <div>
+      <FindingCard v-for="finding in findings" :key="finding.rule + finding.text" :finding="finding" here />
+    </div>
+    <v-btn size="small" variant="text" class="text-none" @click="emit('remove')">Remove {{ name }}</v-btn>
+  </div>
+</template>
+
+<style scoped>
+.detail {
+  padding: 6px 8px 12px 44px;
+}
+dl {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 28px;
+  margin: 0;
+}
+dt {
+  font-size: 0.8125rem;
+  font-weight: 600;
+  color: rgba(var(--v-theme-on-surface), 0.72);
+}
+dd {
+  margin: 0;
+}
+.small {
+  font-size: 0.8125rem;
+}
+</style>

@@ -1,0 +1,218 @@
+<script setup lang="ts">
+import { mdiChevronDown, mdiChevronUp } from '@mdi/js'
+import { computed, ref, watch } from 'vue'
+import {
+  advise,
+  fieldProblems,
+  needOf,
+  printNumber,
+  type Finding,
+  type Op,
+  type PanelModel,
+  type Zone,
+} from '#core'
+import CellChoice from '../../shared/CellChoice.vue'
+import CellFlag from '../../shared/CellFlag.vue'
+import CellText from '../../shared/CellText.vue'
+import { severityLook } from '../../shared/severity.ts'
+import { useJob } from '../../job/job-store.ts'
+import BehaviourStrip from './BehaviourStrip.vue'
+import ZoneDetail from './ZoneDetail.vue'
+
+const props = defineProps<{ zone: Zone; panel: PanelModel; findings: readonly Finding[]; marked: boolean }>()
+const job = useJob()
+const item = computed(() => (props.zone.device ? job.system?.byId.get(props.zone.device) : undefined))
+const loop = computed(() => item.value?.model.loops.find((entry) => entry.event === props.zone.event))
+const type = computed(
+  () => props.panel.responseTypes.find((entry) => entry.key === props.zone.response) ?? null,
+)
+const types = computed(() => [
+  { title: 'not stated', value: null },
+  ...props.panel.responseTypes.map((entry) => ({ title: `${entry.code} ${entry.name}`, value: entry.key })),
+])
+const name = computed(() => `zone ${printNumber(props.panel, props.zone.number)}`)
+const hides = computed(() => new Set<string>(type.value?.hides ?? []))
+const worst = computed(() => props.findings[0])
+const advice = computed(() => {
+  if (!item.value || !loop.value || !job.system) return null
+  const need = needOf(loop.value.event, item.value.device.use, item.value.device.room, job.system.info.region)
+  return advise(props.panel, loop.value.event, need)
+})
+
+const open = ref(false)
+watch(
+  () => props.marked,
+  (now) => now && (open.value = true),
+  { immediate: true },
+)
+
+/** A number set by hand is pinned: numbering keeps it from then on. */
+function setNumber(event: Event): void {
+  const input = event.target as HTMLInputElement
+  const to =
+    input.value.trim() === '' || Number.isNaN(Number(input.value)) ? input.value : Number(input.value)
+  if (to === props.zone.number) return
+  const problems = fieldProblems('zone', 'number', to)
+  if (problems.length > 0) {
+    job.tell(`The number of ${name.value} stays as it was.`, problems)
+    input.value = String(props.zone.number)
+    return
+  }
+  const ops: Op[] = [{ op: 'set', id: props.zone.id, field: 'number', from: props.zone.number, to }]
+  if (!props.zone.pinned) ops.push({ op: 'set', id: props.zone.id, field: 'pinned', from: false, to: true })
+  job.edit('zone.set', ops)
+}
+
+function remove(): void {
+  job.edit('zone.remove', [{ op: 'remove', record: props.zone }])
+}
+</script>
+
+<template>
+  <tr :id="zone.id" :class="{ marked }">
+    <td class="num">
+      <input
+        class="number num"
+        :value="printNumber(panel, zone.number)"
+        :aria-label="`Number of ${name}`"
+        inputmode="numeric"
+        size="3"
+        @change="setNumber"
+        @keydown.enter="($event.target as HTMLElement).blur()"
+      />
+      <CellFlag :id="zone.id" field="pinned" kind="zone.set" :label="`${name} keeps its number`" />
+    </td>
+    <td class="mark">
+      <button
+        v-if="worst"
+        type="button"
+        class="glyph"
+        :style="{ color: `rgb(var(--v-theme-${severityLook[worst.severity].color}))` }"
+        :title="findings.map((finding) => finding.text).join('\n')"
+        :aria-label="`${severityLook[worst.severity].word}: ${worst.text}`"
+        @click="open = !open"
+      >
+        {{ severityLook[worst.severity].glyph }}
+      </button>
+    </td>
+    <td>
+      <CellText
+        :id="zone.id"
+        field="label"
+        kind="zone.label"
+        :label="`Label of ${name}`"
+        :size="20"
+        placeholder="label"
+      />
+    </td>
+    <td class="device">
+      {{ item?.model.name ?? 'no device' }}
+      <div class="quiet small">
+        {{ loop?.name ?? zone.event ?? ''
+        }}<template v-if="zone.loop !== null"> · loop {{ zone.loop }}</template
+        ><template v-if="zone.equipmentCode"> · code {{ zone.equipmentCode }}</template>
+      </div>
+    </td>
+    <td class="response">
+      <div class="d-flex align-center ga-2">
+        <BehaviourStrip :type="type" />
+        <CellChoice
+          :id="zone.id"
+          field="response"
+          kind="zone.set"
+          :label="`Response type of ${name}`"
+          :items="types"
+          :title="advice?.need.reason"
+          class="type"
+        />
+      </div>
+      <div v-if="advice?.type && advice.type.key !== zone.response" class="small quiet">
+        Advised: {{ advice.type.name }}. {{ advice.need.reason }}
+      </div>
+    </td>
+    <td
+      v-for="flag in [
+        ['chime', 'Chime'],
+        ['report', 'Report'],
+        ['supervise', 'Supervise'],
+        ['transmissionDelay', 'Hold before sending'],
+      ] as const"
+      :key="flag[0]"
+      class="flag"
+    >
+      <CellFlag
+        v-if="!hides.has(flag[0])"
+        :id="zone.id"
+        :field="flag[0]"
+        kind="zone.set"
+        :label="`${flag[1]}, ${name}`"
+      />
+      <span v-else class="quiet" title="The panel does not ask this for the type">–</span>
+    </td>
+    <td class="no-print">
+      <v-btn
+        :icon="open ? mdiChevronUp : mdiChevronDown"
+        size="x-small"
+        variant="text"
+        :aria-label="`More of ${name}`"
+        :aria-expanded="open"
+        @click="open = !open"
+      />
+    </td>
+  </tr>
+  <tr v-if="open" :class="{ marked }">
+    <td colspan="10">
+      <ZoneDetail :zone="zone" :panel="panel" :findings="findings" @remove="remove" />
+    </td>
+  </tr>
+</template>
+
+<style scoped>
+.small {
+  font-size: 0.8125rem;
+}
+.device {
+  min-width: 150px;
+}
+.number {
+  font: inherit;
+  font-family: var(--mono);
+  font-weight: 650;
+  color: inherit;
+  width: 34px;
+  padding: 3px 4px;
+  border: 1px solid transparent;
+  border-radius: 5px;
+  background: transparent;
+}
+.number:hover {
+  border-color: rgba(var(--v-theme-on-surface), 0.25);
+}
+td.num {
+  white-space: nowrap;
+}
+.glyph {
+  font: inherit;
+  border: 0;
+  background: transparent;
+  cursor: pointer;
+  min-width: 24px;
+  min-height: 24px;
+}
+.mark {
+  padding-left: 0 !important;
+  padding-right: 0 !important;
+}
+.response {
+  min-width: 250px;
+}
+.type {
+  width: 200px;
+}
+.flag {
+  text-align: center;
+}
+.marked td {
+  background: rgba(var(--v-theme-secondary), 0.16);
+}
+</style>
