@@ -100,3 +100,28 @@ export type { NumberingPlan } from './zones/number-all.ts'
 export { liveTerminals, numbersFor, presentBlocks, printNumber, rangeWords } from './zones/numbers.ts'
 export { judge, ruleOf, rules } from './findings/judge.ts'
 export type { Finding, Fix, JudgeInput, Rule, Severity } from './findings/context.ts'
+export { JOB_FILE_FORMAT, readJobFile, writeJobFile } from './formats/job-file.ts'
+export type { JobFileResult } from './formats/job-file.ts'
+export { inventId, transmissions } from './air/air.ts'
+export type { Transmission } from './air/air.ts'
+export { acceptOps, judgeHeard, judgeTyped, sisterSerial, targetsOf } from './air/learn.ts'
+export type { Judgement, Target } from './air/learn.ts'
+export { nextStage, owedList, stateWords } from './findings/handover.ts'
+export type { Owed } from './findings/handover.ts'
+export { keypadPresses } from './programming/presses.ts'
+export { fieldValue, programmingSheet } from './programming/sheet.ts'
+export type { Sheet, SheetSection, SheetStep } from './programming/sheet.ts'
+export {
+  cautions,
+  openProofs,
+  openStates,
+  proofKinds,
+  proofRoute,
+  stationOnTest,
+  testBlocked,
+} from './proof/owed.ts'
+export type { ProofDevice, ProofItem, ProofKind } from './proof/owed.ts'
+export { LIST_LIMIT, readEquipmentList } from './formats/equipment-list.ts'
+export type { EquipmentList, ListRow } from './formats/equipment-list.ts'
+export { scheduleColumns, zoneSchedule, zoneScheduleCsv } from './formats/zone-schedule.ts'
+export type { ScheduleLine } from './formats/zone-schedule.ts'

@@ -233,7 +233,16 @@ const programming = z.strictObject({
   zone: z.array(z.strictObject({ field: z.enum(zoneFields), ...sheetStep.shape })).min(3),
   zoneEnd: sheetStep,
   /** One step per fob, keypad or siren slot; null when the panel has none to key. */
-  slot: sheetStep.nullable(),
+  slot: z
+    .strictObject({
+      ...sheetStep.shape,
+      addresses: z.strictObject({
+        fob: z.string().min(1).max(12),
+        keypad: z.string().min(1).max(12),
+        siren: z.string().min(1).max(12),
+      }),
+    })
+    .nullable(),
   yes: z.string().min(1).max(12),
   no: z.string().min(1).max(12),
 })

@@ -3,7 +3,7 @@ import type { Accounts } from '../auth/accounts.ts'
 import type { Store } from '../db/store.ts'
 import type { EditAnswer, Jobs } from '../jobs/jobs.ts'
 import { AppError } from './errors.ts'
-import { route, StatusAnswer, type Route } from './route.ts'
+import { FileAnswer, route, StatusAnswer, type Route } from './route.ts'
 
 /** What the routes work with. */
 export interface Services {
@@ -177,6 +177,28 @@ function jobRoutes({ jobs }: Services): Route[] {
       body: z.object({ edits }),
       answer: answers,
       handle: async ({ who, params, body }) => answered(await jobs.take(who, params.job, body.edits, false)),
+    }),
+    route({
+      method: 'get',
+      path: '/api/jobs/:job/file',
+      summary: 'The job as one open JSON file with the catalogue entries it pins',
+      role: 'installer',
+      params: jobParams,
+      handle: async ({ who, params }) => {
+        const { name: file, text } = await jobs.file(who, params.job)
+        return new FileAnswer(file, 'application/json', text)
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/api/jobs/:job/file',
+      summary: 'Begin a job from a job file',
+      role: 'installer',
+      params: jobParams,
+      body: z.object({ edit: z.string().min(8).max(40), file: z.unknown() }),
+      answer: answers,
+      handle: async ({ who, params, body }) =>
+        answered(await jobs.importFile(who, params.job, body.edit, body.file)),
     }),
     route({
       method: 'get',

@@ -1,6 +1,9 @@
 import {
   Catalogue,
+  jobInfo,
   readEdit,
+  readJobFile,
+  writeJobFile,
   SCHEMA,
   recordsOf,
   serialsOf,
@@ -47,6 +50,15 @@ export interface Jobs {
     create: boolean,
   ): Promise<{ answers: EditAnswer[]; revision: number }>
   elsewhere(who: Account, jobId: string): Promise<{ serial: string; job: string }[]>
+  /** The job as one open file. */
+  file(who: Account, jobId: string): Promise<{ name: string; text: string }>
+  /** Begins a job from a job file; the entries it carries are kept for this firm. */
+  importFile(
+    who: Account,
+    jobId: string,
+    editId: string,
+    file: unknown,
+  ): Promise<{ answers: EditAnswer[]; revision: number }>
 }
 
 export function createJobs(store: Store, now: () => Date): Jobs {
@@ -146,11 +158,47 @@ export function createJobs(store: Store, now: () => Date): Jobs {
       )
       return { answers, revision }
     },
+    async file(who, jobId) {
+      const current = await head(who, jobId)
+      const text = writeJobFile(jobId, current.document, await pinned(who, current.document))
+      return { name: fileName(jobInfo(current.document).name, 'json'), text }
+    },
+    async importFile(who, jobId, editId, file) {
+      const read = readJobFile(file)
+      if (!read.ok)
+        throw new AppError('INVALID', 'This job file was not taken; nothing was changed.', read.problems)
+      await store.catalogueOf(who.firmId).add(read.entries, false)
+      const edit = {
+        id: editId,
+        kind: 'job.import',
+        schema: SCHEMA,
+        by: who.name,
+        madeAt: now().toISOString(),
+        ops: read.ops,
+      }
+      const answer = await takeOne(who, jobId, edit, true)
+      if (answer.outcome === 'conflict')
+        throw new AppError(
+          'CONFLICT',
+          'A job with this id is here already and has changed since; import it under a new id.',
+        )
+      return { answers: [answer], revision: answer.outcome === 'taken' ? answer.revision : 0 }
+    },
     async elsewhere(who, jobId) {
       const current = await head(who, jobId)
       return store.jobsOf(who.firmId).elsewhere(jobId, [...serialsOf(current.document)])
     },
   }
+}
+
+/** A file name that every system takes, from a job's name. */
+export function fileName(name: string, ending: string): string {
+  const plain = name
+    .normalize('NFKD')
+    .replace(/[^A-Za-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .toLowerCase()
+  return `${plain || 'job'}.${ending}`
 }
 
 function idOf(input: unknown): string {

@@ -1,12 +1,14 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { createAccounts } from '../auth/accounts.ts'
 import { startMariaDb, type DbServer } from '../db/mariadb.ts'
 import { openSource } from '../db/source.ts'
-import { createStore } from '../db/store.ts'
+import { createStore, type Store } from '../db/store.ts'
+import { createJobs, type Jobs } from '../jobs/jobs.ts'
+import { REFERENCE } from '../../../demo/draft.ts'
 import { shippedEntries } from '../server.ts'
 
 /** The sign-in of one demo person; made at random once and kept beside the data. */
@@ -24,6 +26,7 @@ export interface Product {
   stop(): Promise<void>
 }
 
+const demoJobs = fileURLToPath(new URL('../../../demo/jobs', import.meta.url))
 const main = fileURLToPath(new URL('../main.ts', import.meta.url))
 
 /** Folder of the database below the data folder. */
@@ -75,10 +78,27 @@ async function loadDemo(database: DbServer, data: string): Promise<DemoSignIn[]>
     ]
     const firm = await accounts.addFirm('Tallis & Quayle Alarms')
     for (const person of people) await accounts.addPerson(firm, person)
+    await loadJobs(store, createJobs(store, now))
     writeFileSync(file, JSON.stringify(people, null, 2), { mode: 0o600 })
     return people
   } finally {
     await store.close()
+  }
+}
+
+/** Takes the demo's job files in, their evidence shifted from the demo's reference moment to now. */
+async function loadJobs(store: Store, jobs: Jobs): Promise<void> {
+  const owner = await store.people.byLogin('morwen')
+  if (!owner) return
+  const shift = Math.floor((Date.now() - Date.parse(REFERENCE)) / 60_000) * 60_000
+  for (const name of readdirSync(demoJobs).sort()) {
+    const text = readFileSync(join(demoJobs, name), 'utf8')
+    const shifted = text.replace(
+      /"(\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d)Z"/g,
+      (_whole, time: string) => `"${new Date(Date.parse(`${time}Z`) + shift).toISOString()}"`,
+    )
+    const file = JSON.parse(shifted) as { id: string }
+    await jobs.importFile(owner.account, file.id, `demo-${file.id.slice(-12)}`, file)
   }
 }
 

@@ -1,0 +1,223 @@
+import type { Catalogue } from '../catalogue/catalogue.ts'
+import type { LoopEvent } from '../catalogue/schema.ts'
+import { systemOf, type System } from '../fit/system.ts'
+import { groupId } from '../identity/sticker.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
+import type { Op } from '../job/edit.ts'
+import type { Device, Heard, Zone } from '../job/records.ts'
+import { setOp } from '../findings/context.ts'
+import { printNumber } from '../zones/numbers.ts'
+import type { Transmission } from './air.ts'
+
+/** What is to be enrolled next: a zone, or a fob, keypad or siren in its slot. */
+export interface Target {
+  /** Zone id, or device id for a slot. */
+  readonly id: string
+  readonly device: Device
+  readonly zone: Zone | null
+  readonly loop: LoopEvent | null
+  /** `zone 07` or `fob 1`. */
+  readonly name: string
+  readonly done: boolean
+  /** True for an event that cannot be tripped on the bench: it is typed from its sister's serial. */
+  readonly sister: boolean
+}
+
+/** What to make of a transmission for a target. */
+export type Judgement =
+  | { readonly kind: 'accept'; readonly reason: string }
+  | { readonly kind: 'ask-loop'; readonly reason: string }
+  | { readonly kind: 'query'; readonly code: string; readonly reason: string }
+  | { readonly kind: 'refuse'; readonly code: string; readonly reason: string }
+
+/** Everything to enrol, in number order, slots behind the zones. */
+export function targetsOf(doc: JobDocument, catalogue: Catalogue): Target[] {
+  const system = systemOf(doc, catalogue)
+  const zones = recordsOf(doc, 'zone').flatMap((zone): Target[] => {
+    const item = zone.device === null ? undefined : system.byId.get(zone.device)
+    if (!item?.family) return []
+    const loop = item.model.loops.find((entry) => entry.event === zone.event) ?? null
+    return [
+      {
+        id: zone.id,
+        device: item.device,
+        zone,
+        loop,
+        name: `zone ${printNumber(system.panel, zone.number)}`,
+        done: zone.serial !== null,
+        sister: loop !== null && !loop.bench,
+      },
+    ]
+  })
+  const slots = system.devices.flatMap(({ device, model, family }): Target[] => {
+    if (
+      !family ||
+      model.slot === 'none' ||
+      zones.some((target) => target.device.id === device.id) ||
+      device.deferred !== null ||
+      device.slot === null
+    )
+      return []
+    return [
+      {
+        id: device.id,
+        device,
+        zone: null,
+        loop: null,
+        name: `${model.slot} ${device.slot}`,
+        done: device.serial !== null,
+        sister: false,
+      },
+    ]
+  })
+  return [...zones, ...slots]
+}
+
+/** Judges what was heard for one target: accept, ask for the loop, query, or refuse with the reason. */
+export function judgeHeard(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  target: Target,
+  heard: Transmission,
+  elsewhere: readonly { serial: string; job: string }[] | null,
+): Judgement {
+  const system = systemOf(doc, catalogue)
+  const item = system.byId.get(target.device.id)
+  if (!item?.family) return refuse('wired', 'This device has no radio.')
+  const id = groupId(item.family, heard.serial)
+  const { sticker } = target.device
+  const owner = ownerOf(system, heard.serial)
+  if (heard.family !== item.family.id) {
+    const plainTwin = item.model.encryption === 'always' && !heard.encrypted
+    return plainTwin
+      ? refuse('plain', `${id} sends plain; the plan has the encrypted ${item.model.name} here.`)
+      : refuse(
+          'family',
+          `${id} speaks ${catalogue.get('family', heard.family)?.name ?? 'another language'}; ${item.model.name} speaks ${item.family.name}.`,
+        )
+  }
+  const duplicate = duplicateOf(doc, system, target, heard)
+  if (duplicate) return duplicate
+  if (sticker !== null && sticker !== heard.serial)
+    return owner
+      ? refuse(
+          'other-device',
+          `${id} is the ${owner.model.name}${owner.device.room ? ` in ${owner.device.room}` : ''}, not this device.`,
+        )
+      : refuse(
+          'foreign',
+          `${id} is on no sticker of this job: a neighbour’s device, or a mistyped sticker (this one says ${groupId(item.family, sticker)}).`,
+        )
+  const used = elsewhere?.find((use) => use.serial === heard.serial)
+  if (used) return refuse('elsewhere', `${id} is enrolled in the job “${used.job}”.`)
+  if (heard.deviceClass !== item.model.class)
+    return refuse('class', `${id} says it is a ${heard.deviceClass}; a ${item.model.class} is planned here.`)
+  if (heard.cause === 'check-in')
+    return refuse('check-in', `${id} only checked in: trip it, so that its event is learned.`)
+  if (heard.cause === 'tamper')
+    return {
+      kind: 'ask-loop',
+      reason: `${id} sent its tamper: the panel now knows the device but not the event. State the loop.`,
+    }
+  if (target.loop && heard.loop !== null && heard.loop !== target.loop.loop)
+    return refuse(
+      'loop',
+      `${id} tripped loop ${heard.loop}; ${target.name} is the ${target.loop.name}, loop ${target.loop.loop}. Trip that one.`,
+    )
+  if (sticker === null)
+    return {
+      kind: 'query',
+      code: 'no-sticker',
+      reason: `No sticker ID is noted for this device. Read its sticker: is it ${id}? Strength alone never decides.`,
+    }
+  return {
+    kind: 'accept',
+    reason: `${id} is the sticker’s ID${heard.loop === null ? '' : `, loop ${heard.loop}`}.`,
+  }
+}
+
+/** Judges a typed or scanned ID for one target, as if it had been heard with the right event. */
+export function judgeTyped(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  target: Target,
+  serial: string,
+  elsewhere: readonly { serial: string; job: string }[] | null,
+): Judgement {
+  const item = systemOf(doc, catalogue).byId.get(target.device.id)
+  if (!item?.family) return refuse('wired', 'This device has no radio.')
+  const heard: Transmission = {
+    id: 'typed',
+    atMs: 0,
+    serial,
+    family: item.family.id,
+    encrypted: item.model.encryption === 'always',
+    cause: 'event',
+    loop: target.loop?.loop ?? null,
+    level: 0,
+    deviceClass: item.model.class,
+  }
+  const judgement = judgeHeard(doc, catalogue, target, heard, elsewhere)
+  return judgement.kind === 'query' ? { kind: 'accept', reason: judgement.reason } : judgement
+}
+
+/** The serial of a sister zone of the same device, for an event that cannot be tripped on the bench; null when none is learned. */
+export function sisterSerial(doc: JobDocument, target: Target): string | null {
+  return (
+    recordsOf(doc, 'zone').find(
+      (zone) => zone.device === target.device.id && zone.id !== target.id && zone.serial !== null,
+    )?.serial ?? null
+  )
+}
+
+/** Ops that bind a serial to a target and keep what was heard on record. */
+export function acceptOps(
+  target: Target,
+  serial: string,
+  learnedBy: 'air' | 'typed' | 'sister',
+  evidence: Heard,
+): Op[] {
+  const bind = target.zone
+    ? [setOp(target.zone, 'serial', serial), setOp(target.zone, 'learnedBy', learnedBy)]
+    : [setOp(target.device, 'serial', serial)]
+  if (target.zone && target.loop && target.zone.loop !== target.loop.loop)
+    bind.push(setOp(target.zone, 'loop', target.loop.loop))
+  const sticker = target.device.sticker === null ? [setOp(target.device, 'sticker', serial)] : []
+  const sets = [...bind, ...sticker].filter((op) => op.op !== 'set' || op.from !== op.to)
+  return [...sets, { op: 'add', record: evidence }]
+}
+
+function duplicateOf(
+  doc: JobDocument,
+  system: System,
+  target: Target,
+  heard: Transmission,
+): Judgement | null {
+  const loop = target.loop?.loop ?? null
+  const zone = recordsOf(doc, 'zone').find(
+    (other) =>
+      other.id !== target.id &&
+      other.serial === heard.serial &&
+      other.loop === loop &&
+      other.device !== target.device.id,
+  )
+  if (zone)
+    return refuse(
+      'duplicate',
+      `This ID and loop are enrolled on zone ${printNumber(system.panel, zone.number)} already.`,
+    )
+  const slot = system.devices.find(
+    (other) => other.device.id !== target.device.id && other.device.serial === heard.serial,
+  )
+  return slot
+    ? refuse('duplicate', `This ID is enrolled as ${slot.model.slot} ${slot.device.slot ?? ''} already.`)
+    : null
+}
+
+function ownerOf(system: System, serial: string) {
+  return system.devices.find((item) => item.device.sticker === serial) ?? null
+}
+
+function refuse(code: string, reason: string): Judgement {
+  return { kind: 'refuse', code, reason }
+}

@@ -1,0 +1,207 @@
+import Papa from 'papaparse'
+import type { Catalogue } from '../catalogue/catalogue.ts'
+import type { DeviceModel } from '../catalogue/schema.ts'
+import { readSticker } from '../identity/sticker.ts'
+import type { Device, Use } from '../job/records.ts'
+import { recordProblems } from '../job/edit.ts'
+
+/** What one row of an equipment list became. */
+export type ListRow =
+  | {
+      readonly row: number
+      readonly ok: true
+      readonly model: DeviceModel
+      readonly devices: readonly Omit<Device, 'id' | 'order'>[]
+    }
+  | { readonly row: number; readonly ok: false; readonly reasons: readonly string[]; readonly text: string }
+
+export interface EquipmentList {
+  readonly rows: readonly ListRow[]
+  /** Columns that were understood, as the file names them. */
+  readonly used: readonly string[]
+  /** Columns that were passed over. */
+  readonly unknown: readonly string[]
+  /** Why the whole file cannot be read; null when it can. */
+  readonly trouble: string | null
+}
+
+const columns = {
+  device: ['device', 'model', 'item', 'equipment', 'product', 'type'],
+  quantity: ['quantity', 'qty', 'count', 'number', 'pcs', 'amount'],
+  room: ['room', 'place', 'location', 'where'],
+  position: ['position', 'opening', 'spot', 'detail'],
+  use: ['use', 'purpose'],
+  sticker: ['serial', 'sticker', 'id', 'sticker id', 'serial number', 'radio id', 'transmitter id'],
+  deferred: ['deferred', 'open', 'later', 'reason'],
+} as const
+type Column = keyof typeof columns
+
+const useWords: Readonly<Record<string, Use>> = {
+  'everyday door': 'entry',
+  'door used every day': 'entry',
+  'entry door': 'entry',
+  entry: 'entry',
+  far: 'entry-far',
+  'entry door, far from keypad': 'entry-far',
+  'entry door far from the keypad': 'entry-far',
+  'entry door, not in stay': 'entry-not-in-stay',
+  'entry door not used in stay': 'entry-not-in-stay',
+  window: 'opening',
+  opening: 'opening',
+  'window or unused door': 'opening',
+  'inner door': 'inner-way',
+  'inner door on the way in': 'inner-way',
+  'sees an entry door’s leaf': 'sees-entry',
+  'sees entry': 'sees-entry',
+  'on the way': 'on-way',
+  'on the way to the keypad': 'on-way',
+  'off every way': 'off-way',
+}
+
+/** Largest equipment list that is read, in characters. */
+export const LIST_LIMIT = 2_000_000
+
+/**
+ * Reads an equipment list as spreadsheets write them: comma, semicolon or tab, with or without byte order mark, quoted
+ * cells, blank lines, unknown columns. Bad rows are named with row number and reasons; nothing is guessed.
+ */
+export function readEquipmentList(text: string, catalogue: Catalogue): EquipmentList {
+  const none = (trouble: string): EquipmentList => ({ rows: [], used: [], unknown: [], trouble })
+  if (text.length > LIST_LIMIT)
+    return none(`The file is larger than the ${LIST_LIMIT / 1e6} million characters read here. Split it.`)
+  if (text.includes('\u0000'))
+    return none('This is no text file. Save the sheet as CSV (UTF-8) and choose that file.')
+  const clean = text.replace(/^\uFEFF/, '').replace(/^sep=.\r?\n/i, '')
+  const parsed = Papa.parse<string[]>(clean, { skipEmptyLines: false, delimiter: delimiterOf(clean) })
+  const lines = parsed.data.map((cells, index) => ({
+    cells: cells.map((cell) => cell.trim()),
+    row: index + 1,
+  }))
+  const head = lines.find((line) => line.cells.some((cell) => cell !== ''))
+  if (!head) return none('The file is empty.')
+  const at = columnsOf(head.cells)
+  if (at.device === undefined)
+    return none(
+      `No column says what the device is. The first row must name one of: ${columns.device.join(', ')}; found: ${head.cells.filter(Boolean).join(', ')}.`,
+    )
+  const known = new Set(Object.values(at))
+  const body = lines.filter((line) => line.row > head.row && line.cells.some((cell) => cell !== ''))
+  const seen = new Map<string, number>()
+  return {
+    rows: body.map((line) => readRow(line, at, catalogue, seen)),
+    used: head.cells.filter((_cell, index) => known.has(index)),
+    unknown: head.cells.filter((cell, index) => cell !== '' && !known.has(index)),
+    trouble: body.length === 0 ? 'The file has a heading but no rows.' : null,
+  }
+}
+
+function readRow(
+  line: { cells: readonly string[]; row: number },
+  at: Partial<Record<Column, number>>,
+  catalogue: Catalogue,
+  seen: Map<string, number>,
+): ListRow {
+  const cell = (column: Column): string => {
+    const index = at[column]
+    return index === undefined ? '' : (line.cells[index] ?? '')
+  }
+  const reasons: string[] = []
+  const model = findModel(catalogue, cell('device'))
+  if (typeof model === 'string') reasons.push(model)
+  const quantity = quantityOf(cell('quantity'), reasons)
+  const use = useOf(cell('use'), reasons)
+  const sticker = typeof model === 'string' ? null : stickerOf(cell('sticker'), model, catalogue, reasons)
+  if (sticker !== null) {
+    if (quantity > 1) reasons.push(`one ID cannot belong to ${quantity} devices: give each its own row`)
+    const first = seen.get(sticker)
+    if (first !== undefined) reasons.push(`the ID stands in row ${first} already`)
+    seen.set(sticker, line.row)
+  }
+  if (typeof model !== 'string' && reasons.length === 0) {
+    const device = {
+      type: 'device' as const,
+      model: model.id,
+      room: cell('room'),
+      position: cell('position'),
+      deferred: cell('deferred') === '' ? null : cell('deferred'),
+      use,
+      existing: false,
+      sticker,
+      serial: null,
+      slot: null,
+      user: null,
+    }
+    for (const problem of recordProblems({ id: 'device:x', order: 0, ...device }))
+      reasons.push(`${problem.path.replace(/^\./, '')} ${problem.message}`)
+    if (reasons.length === 0)
+      return { row: line.row, ok: true, model, devices: Array.from({ length: quantity }, () => device) }
+  }
+  return { row: line.row, ok: false, reasons, text: line.cells.join(' | ').slice(0, 200) }
+}
+
+function findModel(catalogue: Catalogue, text: string): DeviceModel | string {
+  if (text === '') return 'the device is missing'
+  const wanted = text.toLowerCase().replace(/\s+/g, ' ')
+  const models = catalogue.all('device')
+  const exact = models.filter(
+    (model) => model.id === wanted || model.id === `device/${wanted}` || model.name.toLowerCase() === wanted,
+  )
+  if (exact[0]) return exact[0]
+  const near = models.filter(
+    (model) => model.name.toLowerCase().startsWith(wanted) || wanted.startsWith(model.name.toLowerCase()),
+  )
+  if (near.length === 1 && near[0]) return near[0]
+  const hint =
+    near.length > 1
+      ? `it could be ${near.map((model) => model.name).join(' or ')}: write which`
+      : 'add it to the catalogue, or write a name that is there'
+  return `“${text}” is not in the catalogue; ${hint}`
+}
+
+function quantityOf(text: string, reasons: string[]): number {
+  if (text === '') return 1
+  const value = Number(text.replace(',', '.'))
+  if (Number.isInteger(value) && value >= 1 && value <= 50) return value
+  reasons.push(`quantity “${text}” must be a whole number from 1 to 50`)
+  return 1
+}
+
+function useOf(text: string, reasons: string[]): Use {
+  if (text === '') return 'none'
+  const use = useWords[text.toLowerCase()]
+  if (use) return use
+  reasons.push(`use “${text}” is not known: ${Object.keys(useWords).slice(0, 6).join(', ')} …`)
+  return 'none'
+}
+
+function stickerOf(text: string, model: DeviceModel, catalogue: Catalogue, reasons: string[]): string | null {
+  if (text === '') return null
+  const family = catalogue.get('family', model.family)
+  if (!family) {
+    reasons.push(`${model.name} is wired and has no radio ID`)
+    return null
+  }
+  const read = readSticker(family, text)
+  if (read.ok) return read.serial
+  reasons.push(read.reason)
+  return null
+}
+
+function columnsOf(head: readonly string[]): Partial<Record<Column, number>> {
+  const at: Partial<Record<Column, number>> = {}
+  for (const column of Object.keys(columns) as Column[]) {
+    const index = head.findIndex((cell) =>
+      (columns[column] as readonly string[]).includes(cell.toLowerCase().replace(/[_-]/g, ' ').trim()),
+    )
+    if (index >= 0) at[column] = index
+  }
+  return at
+}
+
+/** The delimiter that stands most in the first line that has any, outside quotes. */
+function delimiterOf(text: string): string {
+  const line = text.split(/\r?\n/).find((item) => item.trim() !== '') ?? ''
+  const bare = line.replace(/"[^"]*"/g, '')
+  const count = (sign: string): number => bare.split(sign).length
+  return [';', '\t', ','].sort((a, b) => count(b) - count(a))[0] ?? ','
+}

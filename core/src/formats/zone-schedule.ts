@@ -1,0 +1,75 @@
+import Papa from 'papaparse'
+import type { Catalogue } from '../catalogue/catalogue.ts'
+import { systemOf } from '../fit/system.ts'
+import { groupId } from '../identity/sticker.ts'
+import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
+import { openProofs, proofRoute } from '../proof/owed.ts'
+import { printNumber } from '../zones/numbers.ts'
+
+/** One line of the zone schedule, every value in words. */
+export interface ScheduleLine {
+  readonly number: string
+  readonly label: string
+  readonly room: string
+  readonly device: string
+  readonly event: string
+  readonly id: string
+  readonly loop: string
+  readonly response: string
+  readonly area: string
+  readonly report: string
+  readonly supervised: string
+  readonly proof: string
+}
+
+const titles: Readonly<Record<keyof ScheduleLine, string>> = {
+  number: 'Zone',
+  label: 'Label',
+  room: 'Room',
+  device: 'Device',
+  event: 'Event',
+  id: 'ID',
+  loop: 'Loop',
+  response: 'Response',
+  area: 'Area',
+  report: 'Report',
+  supervised: 'Supervised',
+  proof: 'Proof',
+}
+
+/** Column titles in order. */
+export const scheduleColumns = Object.entries(titles) as [keyof ScheduleLine, string][]
+
+/** The zones of a job as the customer and the next installer read them. */
+export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLine[] {
+  const system = systemOf(doc, catalogue)
+  const route = new Map(proofRoute(doc, catalogue).map((entry) => [entry.device.id, openProofs([entry])]))
+  return recordsOf(doc, 'zone').map((zone) => {
+    const item = zone.device === null ? undefined : system.byId.get(zone.device)
+    const open = zone.device === null ? undefined : route.get(zone.device)
+    const loop = item?.model.loops.find((entry) => entry.event === zone.event)
+    return {
+      number: printNumber(system.panel, zone.number),
+      label: zone.label,
+      room: [item?.device.room, item?.device.position].filter(Boolean).join(', '),
+      device: item?.model.name ?? '',
+      event: loop?.name ?? zone.event ?? '',
+      id:
+        zone.serial === null ? (item?.family ? 'owed' : 'wired') : groupId(item?.family ?? null, zone.serial),
+      loop: zone.loop === null ? '' : String(zone.loop),
+      response: system.panel?.responseTypes.find((type) => type.key === zone.response)?.name ?? 'owed',
+      area: recordOf(doc, 'area', zone.area)?.name ?? '',
+      report: zone.report ? 'yes' : 'no',
+      supervised: zone.supervise ? 'yes' : 'no',
+      proof: open === undefined ? '' : open === 0 ? 'passed' : `${open} owed`,
+    }
+  })
+}
+
+/** The schedule as CSV (UTF-8 with byte order mark, comma); cells that a spreadsheet would calculate are neutralised. */
+export function zoneScheduleCsv(doc: JobDocument, catalogue: Catalogue): string {
+  const lines = zoneSchedule(doc, catalogue)
+  const fields = scheduleColumns.map(([, title]) => title)
+  const data = lines.map((line) => scheduleColumns.map(([key]) => line[key]))
+  return `\uFEFF${Papa.unparse({ fields, data }, { escapeFormulae: true, newline: '\r\n' })}\r\n`
+}

@@ -1,0 +1,18 @@
+/* Writes the demo jobs as job files: npx tsx demo/build.ts. Times count from REFERENCE; loading shifts them to now. */
+import { readFileSync, writeFileSync } from 'node:fs'
+import { Catalogue, readPack, writeJobFile, type CatalogueEntry } from '#core'
+import { fennelBank } from './fennel-bank.ts'
+import { ropewalk } from './ropewalk.ts'
+
+const read = readPack(JSON.parse(readFileSync(new URL('./packs/first-slice.json', import.meta.url), 'utf8')))
+if (!read.ok) throw new Error(JSON.stringify(read.problems, null, 2))
+const catalogue = new Catalogue(read.entries)
+const jobs = {
+  'the-old-ropewalk': { id: '0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001', document: ropewalk(catalogue) },
+  'fennel-bank': { id: '0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a002', document: fennelBank(catalogue) },
+}
+for (const [name, { id, document }] of Object.entries(jobs))
+  writeFileSync(
+    new URL(`./jobs/${name}.json`, import.meta.url),
+    writeJobFile(id, document, catalogue.entries as CatalogueEntry[]),
+  )
