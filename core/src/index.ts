@@ -104,7 +104,7 @@ export { JOB_FILE_FORMAT, readJobFile, writeJobFile } from './formats/job-file.t
 export type { JobFileResult } from './formats/job-file.ts'
 export { inventId, transmissions } from './air/air.ts'
 export type { Transmission } from './air/air.ts'
-export { acceptOps, judgeHeard, judgeTyped, sisterSerial, targetsOf } from './air/learn.ts'
+export { acceptOps, judgeHeard, judgeTyped, sisterSerial, targetOf, targetsOf } from './air/learn.ts'
 export type { Judgement, Target } from './air/learn.ts'
 export { nextStage, owedList, stateWords } from './findings/handover.ts'
 export type { Owed } from './findings/handover.ts'
@@ -113,10 +113,12 @@ export { fieldValue, programmingSheet } from './programming/sheet.ts'
 export type { Sheet, SheetSection, SheetStep } from './programming/sheet.ts'
 export {
   cautions,
+  hints,
   openProofs,
   openStates,
   proofKinds,
   proofRoute,
+  resultProblem,
   stationOnTest,
   testBlocked,
 } from './proof/owed.ts'

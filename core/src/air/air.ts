@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, Family } from '../catalogue/schema.ts'
 import { systemOf } from '../fit/system.ts'
-import { jobInfo, type JobDocument } from '../job/document.ts'
+import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import { seededRandom, type Random } from '../units/random.ts'
 
 /** One transmission on the simulated air. */
@@ -28,10 +28,13 @@ interface Sender {
   readonly serial: string
   readonly family: Family
   readonly model: DeviceModel
+  /** Loops that somebody may trip: of the job's own devices those that have a zone. */
+  readonly loops: readonly number[]
   readonly near: boolean
 }
 
-const SLOT_MS = 4_000
+/** One slot of the simulated air, in milliseconds: it carries at most one transmission. */
+const SLOT_MS = 3_000
 
 /**
  * What the air carries between two moments after listening began: the job's own devices as someone trips them one after
@@ -56,21 +59,20 @@ export function transmissions(
   return found
 }
 
-/** One slot of four seconds carries at most one transmission; which one depends on seed and slot only. */
+/** What one slot carries; which one depends on seed, slot and senders only. */
 function inSlot(senders: readonly Sender[], seed: number, slot: number): Transmission | null {
   const random = seededRandom((seed ^ Math.imul(slot + 1, 0x9e3779b1)) >>> 0)
   const own = senders.filter((sender) => sender.near)
   const dice = random()
   const foreign = senders.filter((sender) => !sender.near)
   // Own devices take their turn; between them others are heard.
-  const turn = own.length > 0 && dice < 0.72 ? own[slot % own.length] : undefined
+  const turn = own.length > 0 && dice < 0.75 ? own[slot % own.length] : undefined
   const sender = turn ?? foreign[Math.floor(random() * foreign.length)]
   if (!sender) return null
   const cause = causeOf(sender, random)
-  const loops = sender.model.loops.filter((loop) => loop.bench)
   const loop =
     cause === 'event' || cause === 'button'
-      ? (loops[Math.floor(random() * loops.length)]?.loop ?? null)
+      ? (sender.loops[Math.floor(random() * sender.loops.length)] ?? null)
       : null
   const { best, least } = sender.family.placement
   const level = sender.near ? best : Math.max(1, least - 1)
@@ -80,7 +82,7 @@ function inSlot(senders: readonly Sender[], seed: number, slot: number): Transmi
     serial: sender.serial,
     family: sender.family.id,
     encrypted: sender.model.encryption === 'always',
-    cause: loop === null && cause !== 'tamper' ? 'check-in' : cause,
+    cause: loop === null && cause === 'event' ? 'check-in' : cause,
     loop,
     level,
     deviceClass: sender.model.class,
@@ -101,7 +103,9 @@ function sendersOf(doc: JobDocument, catalogue: Catalogue, seed: number): Sender
   const system = systemOf(doc, catalogue)
   const own = system.devices.flatMap(({ device, model, family }): Sender[] => {
     const serial = device.sticker ?? device.serial
-    return family && serial ? [{ serial, family, model, near: true }] : []
+    return family && serial
+      ? [{ serial, family, model, loops: ownLoops(doc, device.id, model), near: true }]
+      : []
   })
   const random = seededRandom(seed)
   const heard = [
@@ -115,10 +119,20 @@ function sendersOf(doc: JobDocument, catalogue: Catalogue, seed: number): Sender
       .filter((model) => model.family === family.id && model.slot === 'none')
     return [0, 1, 2].flatMap((): Sender[] => {
       const model = models[Math.floor(random() * models.length)]
-      return model ? [{ serial: inventId(family, random), family, model, near: false }] : []
+      const loops = model?.loops.filter((loop) => loop.bench).map((loop) => loop.loop) ?? []
+      return model ? [{ serial: inventId(family, random), family, model, loops, near: false }] : []
     })
   })
   return [...own, ...foreign]
+}
+
+/** The loops of a device that somebody trips on purpose: those with a zone; of a fob in a slot every button. */
+function ownLoops(doc: JobDocument, device: string, model: DeviceModel): number[] {
+  const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device)
+  const planned = new Set(zones.map((zone) => zone.event))
+  return model.loops
+    .filter((loop) => loop.bench && (zones.length === 0 || planned.has(loop.event)))
+    .map((loop) => loop.loop)
 }
 
 /** An ID that fits the family's rule, check digit and all. */

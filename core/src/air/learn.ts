@@ -87,6 +87,11 @@ export function judgeHeard(
   const id = groupId(item.family, heard.serial)
   const { sticker } = target.device
   const owner = ownerOf(system, heard.serial)
+  if (owner && owner.device.id !== target.device.id)
+    return refuse(
+      'other-device',
+      `${groupId(owner.family, heard.serial)} is the ${owner.model.name}${owner.device.room ? ` in ${owner.device.room}` : ''}, not this device.`,
+    )
   if (heard.family !== item.family.id) {
     const plainTwin = item.model.encryption === 'always' && !heard.encrypted
     return plainTwin
@@ -99,15 +104,10 @@ export function judgeHeard(
   const duplicate = duplicateOf(doc, system, target, heard)
   if (duplicate) return duplicate
   if (sticker !== null && sticker !== heard.serial)
-    return owner
-      ? refuse(
-          'other-device',
-          `${id} is the ${owner.model.name}${owner.device.room ? ` in ${owner.device.room}` : ''}, not this device.`,
-        )
-      : refuse(
-          'foreign',
-          `${id} is on no sticker of this job: a neighbour’s device, or a mistyped sticker (this one says ${groupId(item.family, sticker)}).`,
-        )
+    return refuse(
+      'foreign',
+      `${id} is on no sticker of this job: a neighbour’s device, or a mistyped sticker (this one says ${groupId(item.family, sticker)}).`,
+    )
   const used = elsewhere?.find((use) => use.serial === heard.serial)
   if (used) return refuse('elsewhere', `${id} is enrolled in the job “${used.job}”.`)
   if (heard.deviceClass !== item.model.class)
@@ -159,6 +159,15 @@ export function judgeTyped(
   }
   const judgement = judgeHeard(doc, catalogue, target, heard, elsewhere)
   return judgement.kind === 'query' ? { kind: 'accept', reason: judgement.reason } : judgement
+}
+
+/** The open target that a transmission belongs to: its device by the sticker, its event by the loop; null when none. */
+export function targetOf(targets: readonly Target[], heard: Transmission): Target | null {
+  const mine = targets.filter((target) => !target.done && target.device.sticker === heard.serial)
+  return (
+    mine.find((target) => target.loop?.loop === heard.loop) ??
+    (heard.cause === 'tamper' || heard.cause === 'button' ? (mine[0] ?? null) : null)
+  )
 }
 
 /** The serial of a sister zone of the same device, for an event that cannot be tripped on the bench; null when none is learned. */

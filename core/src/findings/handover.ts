@@ -33,14 +33,17 @@ export function owedList(doc: JobDocument, catalogue: Catalogue, findings: reado
     )
   const zones = recordsOf(doc, 'zone').filter(
     (zone) => zone.serial === null && zone.device !== null && system.byId.get(zone.device)?.family,
-  )
-  if (zones.length > 0)
-    add(
-      'enrol',
-      true,
-      'enrol',
-      `${zones.length} ${zones.length === 1 ? 'zone is' : 'zones are'} not enrolled.`,
-    )
+  ).length
+  const slots = system.devices.filter(
+    ({ device, family }) =>
+      family && device.slot !== null && device.serial === null && device.deferred === null,
+  ).length
+  const parts = [
+    ...(zones > 0 ? [`${zones} ${zones === 1 ? 'zone' : 'zones'}`] : []),
+    ...(slots > 0 ? [`${slots} ${slots === 1 ? 'fob, keypad or siren' : 'fobs, keypads or sirens'}`] : []),
+  ]
+  if (parts.length > 0)
+    add('enrol', true, 'enrol', `${parts.join(' and ')} ${zones + slots === 1 ? 'is' : 'are'} not enrolled.`)
   const open = openProofs(proofRoute(doc, catalogue))
   if (open > 0) add('proofs', true, 'prove', `${open} ${open === 1 ? 'proof is' : 'proofs are'} open.`)
   const signed = new Set(recordsOf(doc, 'signoff').map((record) => record.what))

@@ -58,6 +58,18 @@ const useWords: Readonly<Record<string, Use>> = {
   'off every way': 'off-way',
 }
 
+/** The words offered when a use was not understood: one for each. */
+const shownUses = [
+  'everyday door',
+  'entry door, far from keypad',
+  'entry door, not in stay',
+  'window or unused door',
+  'inner door on the way in',
+  'sees entry',
+  'on the way',
+  'off every way',
+]
+
 /** Largest equipment list that is read, in characters. */
 export const LIST_LIMIT = 2_000_000
 
@@ -170,7 +182,7 @@ function useOf(text: string, reasons: string[]): Use {
   if (text === '') return 'none'
   const use = useWords[text.toLowerCase()]
   if (use) return use
-  reasons.push(`use “${text}” is not known: ${Object.keys(useWords).slice(0, 6).join(', ')} …`)
+  reasons.push(`use “${text}” is not known; write one of: ${shownUses.join(' · ')}`)
   return 'none'
 }
 

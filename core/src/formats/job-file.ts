@@ -22,7 +22,7 @@ export type JobFileResult =
   | { readonly ok: false; readonly problems: readonly Problem[] }
 
 const outer = z.strictObject({
-  kapelleJob: z.number('must be the job file form number').int().min(1),
+  kapelleJob: z.number('must be the form number of a Kapelle job file, such as 1').int().min(1),
   schema: z.number().int().min(1),
   id: z.string().max(60),
   entries: z.array(z.unknown()).max(5000),

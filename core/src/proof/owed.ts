@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { AlarmKind, DeviceModel } from '../catalogue/schema.ts'
+import type { AlarmKind, DeviceModel, Family } from '../catalogue/schema.ts'
 import { systemOf } from '../fit/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Device, TemporaryState, TestResult, Zone } from '../job/records.ts'
@@ -120,6 +120,56 @@ export function cautions(entry: ProofDevice, kind: ProofKind): string[] {
   if (entry.model.class === 'siren' || entry.kinds.includes('burglary'))
     list.push('Siren sound harms hearing: protect your ears, keep people away from it, sound it briefly.')
   return list
+}
+
+/** What a proof shows and how it is done without fooling oneself (work.md section 9). */
+export function hints(entry: ProofDevice, kind: ProofKind, family: Family | null): string[] {
+  const motion = entry.model.class === 'motion'
+  switch (kind) {
+    case 'placement':
+      return family
+        ? [
+            `Read it at the ${family.placement.readAt}. Aim for ${family.placement.best} ${family.placement.unit} or more; below ${family.placement.least} ${family.placement.unit} it does not hold. Moving it a quarter wave often helps.`,
+          ]
+        : []
+    case 'walk':
+      return [
+        'Shows that trips arrive; the keypad sounder must be on. It is not the final test.',
+        ...(motion
+          ? ['A walk test does not wake a sleeping motion: no answer is inconclusive, not failed.']
+          : []),
+      ]
+    case 'armed':
+      return [
+        'Arm, trip it, see the alarm and the right zone, silence, clear.',
+        ...(motion && family?.way === 'one-way'
+          ? [
+              'One-way motions sleep after a trip: leave the room for the sleep time first, else it is inconclusive.',
+            ]
+          : []),
+      ]
+    case 'report':
+      return ['Ask the station to read back what arrived: the zone, the kind and the time.']
+  }
+}
+
+/**
+ * Why a result cannot be recorded as it stands; null when it can. A placement passes on a reading that holds, and below
+ * the best band only with a reason (house rule: best band; work.md section 4).
+ */
+export function resultProblem(
+  kind: ProofKind,
+  family: Family | null,
+  result: { readonly outcome: TestResult['outcome']; readonly reading: number | null; readonly note: string },
+): string | null {
+  if (kind !== 'placement' || result.outcome !== 'pass' || !family) return null
+  const { unit, best, least } = family.placement
+  if (result.reading === null) return `Reading: state it in ${unit}.`
+  if (result.reading < least)
+    return `Reading: ${result.reading} ${unit} does not hold, at least ${least} ${unit} is needed. Record it as failed and move the device.`
+  if (result.reading < best && result.note.trim() === '')
+    return `Reading: ${result.reading} ${unit} is below the best band (${best} ${unit}). Improve it, or note why it stays.`
+  return null
 }
 
 function wantedProofs(model: DeviceModel, hasZones: boolean, monitored: boolean): ProofKind[] {

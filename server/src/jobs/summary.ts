@@ -1,19 +1,19 @@
-import { jobInfo, judge, recordsOf, type Catalogue, type JobDocument } from '#core'
+import { judge, nextStage, owedList, type Catalogue, type JobDocument } from '#core'
+
 /** What the job list shows of a job. */
 export interface JobSummary {
   /** The stage whose work is next. */
   readonly stage: string
-  /** Count of things not done yet. */
+  /** How many things it still owes before hand-over. */
   readonly owed: number
-  /** Count of findings that stop. */
+  /** How many findings stop it. */
   readonly stops: number
 }
 
 /** Sums a job up for the list. */
 export function summarise(document: JobDocument, catalogue: Catalogue, now: Date): JobSummary {
-  const info = jobInfo(document)
   const findings = judge({ doc: document, catalogue, now: now.toISOString(), elsewhere: null })
   const stops = findings.filter((finding) => finding.severity === 'stops').length
-  const stage = !info.panel ? 'survey' : recordsOf(document, 'device').length === 0 ? 'kit' : 'zones'
-  return { stage, owed: findings.length - stops, stops }
+  const owed = owedList(document, catalogue, findings)
+  return { stage: nextStage(owed), owed: owed.length, stops }
 }

@@ -1,0 +1,39 @@
+import { describe, expect, it } from 'vitest'
+import { catalogue, cleanTarn } from '../testing/small-job.ts'
+import { zoneSchedule, zoneScheduleCsv } from './zone-schedule.ts'
+
+describe('the zone schedule', () => {
+  it('says of each zone what the next installer needs', () => {
+    const job = cleanTarn()
+    job.set(job.zone('porch').id, { serial: '20417733' })
+    expect(zoneSchedule(job.doc, catalogue)[0]).toEqual({
+      number: '01',
+      label: 'Porch Front Door',
+      room: 'porch, front door',
+      device: 'Reedling contact',
+      event: 'reed',
+      id: '2041 7733',
+      loop: '3',
+      response: 'Way in, first delay',
+      area: 'Whole premises',
+      report: 'yes',
+      supervised: 'yes',
+      proof: '4 owed',
+    })
+  })
+
+  it('shows what is not enrolled as owed', () => {
+    expect(zoneSchedule(cleanTarn().doc, catalogue).every((line) => line.id === 'owed')).toBe(true)
+  })
+
+  it('neutralises what a spreadsheet would calculate', () => {
+    const job = cleanTarn()
+    job.set('device:porch', { room: '=HYPERLINK("x")', position: '' })
+    job.set(job.zone('study').id, { label: '+1, "two"' })
+    const lines = zoneScheduleCsv(job.doc, catalogue).split('\r\n')
+    expect(lines[0]).toBe('\uFEFFZone,Label,Room,Device,Event,ID,Loop,Response,Area,Report,Supervised,Proof')
+    expect(lines[1]).toContain('"\'=HYPERLINK(""x"")"')
+    expect(lines[2]).toContain('"\'+1, ""two"""')
+    expect(lines).toHaveLength(11)
+  })
+})
