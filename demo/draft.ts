@@ -1,16 +1,20 @@
 import {
+  acceptOps,
   applyOps,
   emptyDocument,
   numberAll,
   pinOps,
+  proofRoute,
   recordsOf,
   startOps,
+  targetsOf,
   type Catalogue,
   type Device,
   type JobDocument,
   type JobInfo,
   type JobRecord,
   type Op,
+  type TestResult,
   type Zone,
 } from '#core'
 
@@ -21,6 +25,7 @@ export const REFERENCE = '2026-01-15T12:00:00Z'
 export class Draft {
   doc: JobDocument = emptyDocument
   #count = 0
+  #tests = 0
 
   constructor(
     readonly catalogue: Catalogue,
@@ -80,8 +85,68 @@ export class Draft {
     return zone
   }
 
+  /** Learns every zone and slot from its device's sticker, as heard over the air; sister events take that ID too. */
+  enrol(by: string, from: string): this {
+    let minute = 0
+    for (const target of targetsOf(this.doc, this.catalogue)) {
+      const serial = target.device.sticker
+      if (!serial) throw new Error(`${target.device.id} has no sticker`)
+      const source = target.sister ? 'sister' : 'air'
+      this.apply(
+        acceptOps(target, serial, source, {
+          id: `heard:${target.id.replace(':', '-')}`,
+          type: 'heard',
+          at: later(from, (minute += 2)),
+          by,
+          serial,
+          family: this.catalogue.get('device', target.device.model)?.family ?? '',
+          cause: target.sister ? 'sister' : 'event',
+          level: target.sister ? null : 7,
+          source,
+          decision: 'accepted',
+          code: 'accept',
+          reason: target.sister ? 'The ID of its sister zone.' : 'The sticker’s ID.',
+          subject: target.id,
+        }),
+      )
+    }
+    return this
+  }
+
+  /** Passes every proof that is owed, in the order of the route. */
+  prove(by: string, from: string): this {
+    let minute = 0
+    for (const entry of proofRoute(this.doc, this.catalogue))
+      for (const { kind } of entry.items)
+        this.result(entry.device.id, kind, { by, at: later(from, (minute += 1)) })
+    return this
+  }
+
+  result(
+    device: string,
+    kind: TestResult['kind'],
+    over: Partial<TestResult> & { readonly by: string; readonly at: string },
+  ): this {
+    this.#tests += 1
+    return this.put({
+      id: `test:t${String(this.#tests).padStart(3, '0')}`,
+      type: 'test',
+      subject: device,
+      kind,
+      outcome: 'pass',
+      reading: kind === 'placement' ? 7 : null,
+      note: '',
+      ...over,
+    })
+  }
+
   #zoneId(): () => string {
     let count = recordsOf(this.doc, 'zone').length
     return () => `zone:z${String((count += 1)).padStart(3, '0')}`
   }
+}
+
+/** A moment some minutes after another, in the form that records keep. */
+export function later(time: string, minutes: number): string {
+  return new Date(Date.parse(time) + minutes * 60_000).toISOString().replace('.000Z', 'Z')
 }

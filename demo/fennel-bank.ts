@@ -1,7 +1,7 @@
-import { pinOps, type Catalogue, type JobDocument } from '#core'
-import { Draft } from './draft.ts'
+import { inventId, pinOps, seededRandom, type Catalogue, type Family, type JobDocument } from '#core'
+import { Draft, later } from './draft.ts'
 
-/** Fennel Bank: a finished bungalow in North America, proved yesterday; README.md says what it shows. */
+/** Fennel Bank: a finished bungalow in North America, enrolled and proved yesterday; README.md says what it shows. */
 export function fennelBank(catalogue: Catalogue): JobDocument {
   const job = new Draft(catalogue, {
     name: 'Fennel Bank',
@@ -25,6 +25,7 @@ export function fennelBank(catalogue: Catalogue): JobDocument {
   job.apply(pinOps(job.doc, catalogue, ['receiver/morrow-radio-module']))
   job.put(
     { id: 'user:ada', type: 'user', name: 'Ada Fennimore', order: 1 },
+    { id: 'user:rolf', type: 'user', name: 'Rolf Fennimore', order: 2 },
     {
       id: 'receiver:module',
       type: 'receiver',
@@ -33,6 +34,91 @@ export function fennelBank(catalogue: Catalogue): JobDocument {
       encryptedOnly: false,
       order: 1,
     },
+  )
+  const dunlin = catalogue.get('family', 'family/dunlin') as Family
+  const random = seededRandom(1204)
+  const sticker = (): string => inventId(dunlin, random)
+  job
+    .device('front', 'latchet', { room: 'Front', position: 'door', use: 'entry', sticker: sticker() })
+    .device('yard', 'latchet', { room: 'Yard', position: 'door', use: 'opening', sticker: sticker() })
+    .device('bed-window', 'latchet-thin', {
+      room: 'Bedroom',
+      position: 'window',
+      use: 'opening',
+      sticker: sticker(),
+    })
+    .device('bath-window', 'latchet-thin', {
+      room: 'Bathroom',
+      position: 'window',
+      use: 'opening',
+      sticker: sticker(),
+    })
+    .device('den-window', 'latchet-thin', {
+      room: 'Den',
+      position: 'window',
+      use: 'opening',
+      sticker: sticker(),
+    })
+    .device('hall', 'prowl', { room: 'Hall', use: 'on-way', sticker: sticker() })
+    .device('den', 'prowl', { room: 'Den', use: 'off-way', sticker: sticker() })
+    .device('lounge-glass', 'shardling', { room: 'Lounge', use: 'opening', sticker: sticker() })
+    .device('hall-smoke', 'cinder-trio', { room: 'Hall', sticker: sticker() })
+    .device('pendant', 'callbell', { room: 'Bedroom', sticker: sticker() })
+    .device('fob-ada', 'fourkey', { sticker: sticker(), user: 'user:ada' })
+    .device('fob-rolf', 'fourkey', { sticker: sticker(), user: 'user:rolf' })
+    .device('siren', 'horn-w', { room: 'Attic', slot: 1 })
+    .number()
+  const by = 'Idris Quayle'
+  const morning = '2026-01-14T08:30:00Z'
+  job.put({
+    id: 'heard:neighbour',
+    type: 'heard',
+    at: later(morning, 5),
+    by,
+    serial: sticker(),
+    family: 'family/dunlin',
+    cause: 'event',
+    level: 3,
+    source: 'air',
+    decision: 'refused',
+    code: 'foreign',
+    reason: 'On no sticker of this job: a neighbour’s device.',
+    subject: job.zone('front', 'open').id,
+  })
+  job.enrol(by, morning)
+  job.put({
+    id: 'state:test',
+    type: 'state',
+    kind: 'station-on-test',
+    who: by,
+    why: 'Armed tests and reports',
+    since: later(morning, 150),
+    until: later(morning, 330),
+  })
+  job.result('device:den', 'placement', {
+    by,
+    at: later(morning, 155),
+    outcome: 'fail',
+    reading: 2,
+    note: 'behind the metal shelf',
+  })
+  job.result('device:hall', 'armed', {
+    by,
+    at: later(morning, 158),
+    outcome: 'inconclusive',
+    note: 'it was still asleep',
+  })
+  job.prove(by, later(morning, 160))
+  job.put(
+    { id: 'state-end:test', type: 'state-end', state: 'state:test', by, at: later(morning, 240) },
+    ...['code installer', 'code main-user', 'read-back', 'customer-shown'].map((what, index) => ({
+      id: `signoff:s${index}`,
+      type: 'signoff' as const,
+      what,
+      by,
+      at: later(morning, 250 + index),
+      note: '',
+    })),
   )
   return job.doc
 }

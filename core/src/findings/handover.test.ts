@@ -69,6 +69,8 @@ describe('what is owed before hand-over', () => {
     expect(owed(cleanTarn()).map((item) => item.blocks)).toEqual([true, true, true, true, true, false])
     expect(owed(cleanTarn())[0]?.text).toBe('9 zones and 1 fob, keypad or siren are not enrolled.')
     expect(nextStage(owed(cleanTarn()))).toBe('enrol')
+    // Nine zones and a fob to enrol; six mounted devices owe four proofs each, the pendant three, the fob one.
+    expect(owed(cleanTarn()).map((item) => item.count)).toEqual([10, 28, 1, 1, 1, 1])
   })
 
   it('is empty on a finished job', () => {

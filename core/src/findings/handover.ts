@@ -10,6 +10,8 @@ export interface Owed {
   /** True when hand-over must wait for it. */
   readonly blocks: boolean
   readonly text: string
+  /** How many single things it sums up. */
+  readonly count: number
   /** Stage where it is done. */
   readonly stage: 'survey' | 'kit' | 'zones' | 'program' | 'enrol' | 'prove' | 'handover'
 }
@@ -18,12 +20,13 @@ export interface Owed {
 export function owedList(doc: JobDocument, catalogue: Catalogue, findings: readonly Finding[]): Owed[] {
   const system = systemOf(doc, catalogue)
   const list: Owed[] = []
-  const add = (key: string, blocks: boolean, stage: Owed['stage'], text: string): void =>
-    void list.push({ key, blocks, stage, text })
+  const add = (key: string, blocks: boolean, stage: Owed['stage'], text: string, count = 1): void =>
+    void list.push({ key, blocks, stage, text, count })
   if (!system.panel) add('panel', true, 'survey', 'No panel is chosen.')
   if (system.devices.length === 0) add('kit', true, 'kit', 'The kit is empty.')
   const stops = findings.filter((finding) => finding.severity === 'stops').length
-  if (stops > 0) add('stops', true, 'zones', `${stops} ${stops === 1 ? 'finding stops' : 'findings stop'}.`)
+  if (stops > 0)
+    add('stops', true, 'zones', `${stops} ${stops === 1 ? 'finding stops' : 'findings stop'}.`, stops)
   for (const state of openStates(doc))
     add(
       `state ${state.id}`,
@@ -43,9 +46,15 @@ export function owedList(doc: JobDocument, catalogue: Catalogue, findings: reado
     ...(slots > 0 ? [`${slots} ${slots === 1 ? 'fob, keypad or siren' : 'fobs, keypads or sirens'}`] : []),
   ]
   if (parts.length > 0)
-    add('enrol', true, 'enrol', `${parts.join(' and ')} ${zones + slots === 1 ? 'is' : 'are'} not enrolled.`)
+    add(
+      'enrol',
+      true,
+      'enrol',
+      `${parts.join(' and ')} ${zones + slots === 1 ? 'is' : 'are'} not enrolled.`,
+      zones + slots,
+    )
   const open = openProofs(proofRoute(doc, catalogue))
-  if (open > 0) add('proofs', true, 'prove', `${open} ${open === 1 ? 'proof is' : 'proofs are'} open.`)
+  if (open > 0) add('proofs', true, 'prove', `${open} ${open === 1 ? 'proof is' : 'proofs are'} open.`, open)
   const signed = new Set(recordsOf(doc, 'signoff').map((record) => record.what))
   for (const code of system.panel?.codes ?? [])
     if (!signed.has(`code ${code.key}`))
@@ -59,7 +68,13 @@ export function owedList(doc: JobDocument, catalogue: Catalogue, findings: reado
     ({ device, model }) => model.slot === 'fob' && device.user === null,
   ).length
   if (unbound > 0)
-    add('fobs', true, 'zones', `${unbound} ${unbound === 1 ? 'fob is' : 'fobs are'} bound to no user.`)
+    add(
+      'fobs',
+      true,
+      'zones',
+      `${unbound} ${unbound === 1 ? 'fob is' : 'fobs are'} bound to no user.`,
+      unbound,
+    )
   if (!signed.has('read-back'))
     add(
       'read-back',
@@ -76,6 +91,7 @@ export function owedList(doc: JobDocument, catalogue: Catalogue, findings: reado
       false,
       'kit',
       `${deferred} ${deferred === 1 ? 'device has' : 'devices have'} no place yet.`,
+      deferred,
     )
   return [...list.filter((item) => item.blocks), ...list.filter((item) => !item.blocks)]
 }

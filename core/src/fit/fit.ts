@@ -272,8 +272,10 @@ function equipmentCode({ model, system }: Case): ReturnType<Check> {
 }
 
 /** A command over a plain one-way link can be recorded and sent again (work.md section 2). */
-function replay({ model, family }: Case): ReturnType<Check> {
-  if (!model.disarms || family.way === 'two-way' || model.encryption === 'always') return null
+function replay({ model, family, receiver }: Case): ReturnType<Check> {
+  const encrypted =
+    model.encryption === 'always' || (model.encryption === 'optional' && receiver.encryptedOnly)
+  if (!model.disarms || family.way === 'two-way' || encrypted) return null
   return loss(
     `${model.name} disarms over a plain one-way link: its command can be recorded and sent again. An encrypted variant cures it.`,
   )

@@ -23,6 +23,7 @@ const titles: Readonly<Record<string, string>> = {
   'area.add': 'added an area',
   'area.set': 'changed an area',
   'air.listen': 'started listening',
+  'air.stop': 'stopped listening',
   'enrol.accept': 'enrolled a device',
   'enrol.refuse': 'refused a transmission',
   'prove.record': 'recorded a result',
@@ -37,6 +38,7 @@ export function titleOf(edit: Edit): string {
   if (edit.kind.startsWith('fix.')) return 'applied a fix'
   if (edit.kind === 'undo') return 'took a change back'
   if (edit.kind === 'redo') return 'brought a change back'
+  if (edit.kind.startsWith('air.') && known) return known
   const first = edit.ops[0]
   if (edit.ops.length === 1 && first?.op === 'set') {
     const type = typeOfId(first.id) ?? 'record'

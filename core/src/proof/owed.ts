@@ -63,9 +63,14 @@ export function proofRoute(doc: JobDocument, catalogue: Catalogue): ProofDevice[
       },
     ]
   })
-  return list.sort((a, b) =>
-    a.device.room < b.device.room ? -1 : a.device.room > b.device.room ? 1 : a.device.order - b.device.order,
-  )
+  return list.sort((a, b) => byRoom(a.device.room, b.device.room) || a.device.order - b.device.order)
+}
+
+/** Rooms by name; what has no room comes last. */
+function byRoom(a: string, b: string): number {
+  if (a === b) return 0
+  if (a === '') return 1
+  return b === '' || a < b ? -1 : 1
 }
 
 /** Proofs not passed yet over all devices. */
@@ -117,7 +122,7 @@ export function cautions(entry: ProofDevice, kind: ProofKind): string[] {
     )
   if (entry.kinds.includes('gas'))
     list.push('Test CO with the maker’s test gas or button only; never with exhaust or charcoal.')
-  if (entry.model.class === 'siren' || entry.kinds.includes('burglary'))
+  if (kind === 'armed' && (entry.model.class === 'siren' || entry.kinds.includes('burglary')))
     list.push('Siren sound harms hearing: protect your ears, keep people away from it, sound it briefly.')
   return list
 }

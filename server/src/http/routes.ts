@@ -190,6 +190,28 @@ function jobRoutes({ jobs }: Services): Route[] {
       },
     }),
     route({
+      method: 'get',
+      path: '/api/jobs/:job/schedule.csv',
+      summary: 'The zone schedule as CSV; formulas are neutralised',
+      role: 'installer',
+      params: jobParams,
+      handle: async ({ who, params }) => {
+        const { name: file, content } = await jobs.schedule(who, params.job, 'csv')
+        return new FileAnswer(file, 'text/csv; charset=utf-8', content)
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/api/jobs/:job/schedule.pdf',
+      summary: 'The zone schedule as PDF',
+      role: 'installer',
+      params: jobParams,
+      handle: async ({ who, params }) => {
+        const { name: file, content } = await jobs.schedule(who, params.job, 'pdf')
+        return new FileAnswer(file, 'application/pdf', content)
+      },
+    }),
+    route({
       method: 'put',
       path: '/api/jobs/:job/file',
       summary: 'Begin a job from a job file',

@@ -1,9 +1,11 @@
 import {
   Catalogue,
+  evidenceTypes,
   jobInfo,
   readEdit,
   readJobFile,
   writeJobFile,
+  zoneScheduleCsv,
   SCHEMA,
   recordsOf,
   serialsOf,
@@ -13,6 +15,7 @@ import {
   type JournalEntry,
   type Problem,
 } from '#core'
+import { schedulePdf } from '../documents/schedule-pdf.ts'
 import type { Account } from '../db/people.ts'
 import type { JobHead, JobListRow, NamedConflict } from '../db/jobs.ts'
 import type { Store } from '../db/store.ts'
@@ -52,6 +55,12 @@ export interface Jobs {
   elsewhere(who: Account, jobId: string): Promise<{ serial: string; job: string }[]>
   /** The job as one open file. */
   file(who: Account, jobId: string): Promise<{ name: string; text: string }>
+  /** The zone schedule, as CSV or as PDF. */
+  schedule(
+    who: Account,
+    jobId: string,
+    form: 'csv' | 'pdf',
+  ): Promise<{ name: string; content: string | Buffer }>
   /** Begins a job from a job file; the entries it carries are kept for this firm. */
   importFile(
     who: Account,
@@ -98,7 +107,13 @@ export function createJobs(store: Store, now: () => Date): Jobs {
       }))
   }
 
-  async function takeOne(who: Account, jobId: string, input: unknown, create: boolean): Promise<EditAnswer> {
+  async function takeOne(
+    who: Account,
+    jobId: string,
+    input: unknown,
+    how: { create: boolean; imported?: boolean },
+  ): Promise<EditAnswer> {
+    const { create } = how
     const read = readEdit(input)
     const id = read.ok ? read.edit.id : idOf(input)
     if (!read.ok) return { id, outcome: 'invalid', problems: read.problems }
@@ -111,7 +126,7 @@ export function createJobs(store: Store, now: () => Date): Jobs {
         ],
       }
     const edit: Edit = { ...read.edit, by: who.name }
-    const problems = await unknownPins(who, edit)
+    const problems = [...(how.imported ? [] : othersEvidence(who, edit)), ...(await unknownPins(who, edit))]
     if (problems.length > 0) return { id, outcome: 'invalid', problems }
     const starts = edit.ops.some((op) => op.op === 'add' && op.record.type === 'job')
     if (create && !starts)
@@ -148,7 +163,7 @@ export function createJobs(store: Store, now: () => Date): Jobs {
     async take(who, jobId, edits, create) {
       const answers: EditAnswer[] = []
       for (const input of edits) {
-        const answer = await takeOne(who, jobId, input, create)
+        const answer = await takeOne(who, jobId, input, { create })
         answers.push(answer)
         if (answer.outcome !== 'taken') break
       }
@@ -163,6 +178,13 @@ export function createJobs(store: Store, now: () => Date): Jobs {
       const text = writeJobFile(jobId, current.document, await pinned(who, current.document))
       return { name: fileName(jobInfo(current.document).name, 'json'), text }
     },
+    async schedule(who, jobId, form) {
+      const { document } = await head(who, jobId)
+      const catalogue = new Catalogue(await pinned(who, document))
+      const content =
+        form === 'csv' ? zoneScheduleCsv(document, catalogue) : await schedulePdf(document, catalogue, now())
+      return { name: fileName(`${jobInfo(document).name} zones`, form), content }
+    },
     async importFile(who, jobId, editId, file) {
       const read = readJobFile(file)
       if (!read.ok)
@@ -176,7 +198,7 @@ export function createJobs(store: Store, now: () => Date): Jobs {
         madeAt: now().toISOString(),
         ops: read.ops,
       }
-      const answer = await takeOne(who, jobId, edit, true)
+      const answer = await takeOne(who, jobId, edit, { create: true, imported: true })
       if (answer.outcome === 'conflict')
         throw new AppError(
           'CONFLICT',
@@ -189,6 +211,20 @@ export function createJobs(store: Store, now: () => Date): Jobs {
       return store.jobsOf(who.firmId).elsewhere(jobId, [...serialsOf(current.document)])
     },
   }
+}
+
+/** Evidence vouches for what somebody saw: nobody adds it in another's name. A job file brings that of its own time. */
+function othersEvidence(who: Account, edit: Edit): Problem[] {
+  return edit.ops.flatMap((op, index) =>
+    op.op === 'add' && evidenceTypes.has(op.record.type) && 'by' in op.record && op.record.by !== who.name
+      ? [
+          {
+            path: `ops.${index}.record.by`,
+            message: `must be ${who.name}: nobody adds evidence in another's name`,
+          },
+        ]
+      : [],
+  )
 }
 
 /** A file name that every system takes, from a job's name. */

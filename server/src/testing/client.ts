@@ -33,6 +33,18 @@ export class TestClient {
     return { status: response.status, body: parse(text), headers: response.headers }
   }
 
+  /** A file as it is sent: its bytes as Latin-1 for a PDF, as UTF-8 for text. */
+  async raw(path: string): Promise<{ status: number; text: string; headers: Headers }> {
+    const response = await fetch(this.url + path, { headers: { Cookie: this.#cookie } })
+    const bytes = Buffer.from(await response.arrayBuffer())
+    const pdf = response.headers.get('content-type')?.startsWith('application/pdf')
+    return {
+      status: response.status,
+      text: bytes.toString(pdf ? 'latin1' : 'utf8'),
+      headers: response.headers,
+    }
+  }
+
   async signIn(login: string, password = TEST_PASSWORD): Promise<this> {
     const answer = await this.call('POST', '/api/session', { login, password })
     if (answer.status !== 200) throw new Error(`sign-in failed: ${answer.body.title}`)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiAccountGroupOutline, mdiLogout, mdiThemeLightDark } from '@mdi/js'
+import { mdiAccountCircleOutline, mdiAccountGroupOutline, mdiLogout, mdiThemeLightDark } from '@mdi/js'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { newerBuild } from './api.ts'
@@ -34,7 +34,10 @@ function reload(): void {
       <template v-if="session.person && !route.meta.open">
         <v-menu>
           <template #activator="{ props: menu }">
-            <v-btn v-bind="menu" variant="text" class="text-none">{{ session.person.name }}</v-btn>
+            <v-btn v-bind="menu" variant="text" class="text-none person" :aria-label="session.person.name">
+              <v-icon :icon="mdiAccountCircleOutline" class="person-icon" />
+              <span class="person-name">{{ session.person.name }}</span>
+            </v-btn>
           </template>
           <v-list density="compact">
             <v-list-item :title="session.person.firm" :subtitle="session.person.role" />
@@ -80,7 +83,20 @@ function reload(): void {
   min-width: 0;
   gap: 6px;
 }
+.person-icon {
+  display: none;
+}
 @media (max-width: 600px) {
+  .person {
+    min-width: 40px;
+    padding: 0 6px;
+  }
+  .person-icon {
+    display: inline-flex;
+  }
+  .person-name {
+    display: none;
+  }
   .brand {
     padding: 0 10px;
   }

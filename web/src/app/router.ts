@@ -43,6 +43,30 @@ export function createAppRouter(): Router {
             component: () => import('../stages/zones/Zones.vue'),
             meta: { title: 'Zones' },
           },
+          {
+            path: 'program',
+            name: 'program',
+            component: () => import('../stages/program/Program.vue'),
+            meta: { title: 'Program' },
+          },
+          {
+            path: 'enrol',
+            name: 'enrol',
+            component: () => import('../stages/enrol/Enrol.vue'),
+            meta: { title: 'Enrol' },
+          },
+          {
+            path: 'prove',
+            name: 'prove',
+            component: () => import('../stages/prove/Prove.vue'),
+            meta: { title: 'Prove' },
+          },
+          {
+            path: 'handover',
+            name: 'handover',
+            component: () => import('../stages/handover/HandOver.vue'),
+            meta: { title: 'Hand over' },
+          },
         ],
       },
       {

@@ -31,7 +31,13 @@ function show(finding: Finding): void {
 </script>
 
 <template>
-  <v-navigation-drawer v-model="open" location="right" width="360" :temporary="false" aria-label="Findings">
+  <v-navigation-drawer
+    v-model="open"
+    location="right"
+    width="360"
+    disable-resize-watcher
+    aria-label="Findings"
+  >
     <div class="pa-4">
       <div class="d-flex align-center ga-2 mb-1">
         <h2 class="flex-grow-1">Findings</h2>

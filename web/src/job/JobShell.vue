@@ -140,6 +140,7 @@ function isText(target: EventTarget | null): boolean {
   flex: 1 1 auto;
 }
 @media (max-width: 600px) {
+  .job-name,
   .saved {
     display: none;
   }

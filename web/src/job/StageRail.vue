@@ -1,12 +1,22 @@
 <script setup lang="ts">
 import { useDisplay } from 'vuetify'
-import { computed } from 'vue'
+import { computed, nextTick, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { ruleOf } from '#core'
 import { stages } from './stages.ts'
 import { useJob } from './job-store.ts'
 
 const job = useJob()
 const { mdAndUp } = useDisplay()
+const route = useRoute()
+watch(
+  () => route.name,
+  () =>
+    void nextTick(() =>
+      document.querySelector('.strip .on')?.scrollIntoView({ inline: 'center', block: 'nearest' }),
+    ),
+  { immediate: true },
+)
 
 /** Findings per stage, with the gravest of them: the wrong thing is always visible. */
 const marks = computed(() => {
@@ -18,6 +28,12 @@ const marks = computed(() => {
     else if (finding.severity === 'risks') mark.risks += 1
     map.set(stage, mark)
   }
+  return map
+})
+/** What each stage still owes, so that the next thing is always visible. */
+const owed = computed(() => {
+  const map = new Map<string, number>()
+  for (const item of job.owed) map.set(item.stage, (map.get(item.stage) ?? 0) + item.count)
   return map
 })
 </script>
@@ -39,6 +55,12 @@ const marks = computed(() => {
         <span v-if="marks.get(stage.key)?.risks" class="mark" :title="`${marks.get(stage.key)?.risks} risks`"
           >▲ {{ marks.get(stage.key)?.risks }}</span
         >
+        <span
+          v-if="owed.get(stage.key) && !marks.get(stage.key)"
+          class="mark"
+          :title="`${owed.get(stage.key)} owed`"
+          >○ {{ owed.get(stage.key) }}</span
+        >
       </router-link>
     </nav>
   </v-navigation-drawer>
@@ -57,6 +79,12 @@ const marks = computed(() => {
         >
         <span v-if="marks.get(stage.key)?.risks" class="mark" :title="`${marks.get(stage.key)?.risks} risks`"
           >▲ {{ marks.get(stage.key)?.risks }}</span
+        >
+        <span
+          v-if="owed.get(stage.key) && !marks.get(stage.key)"
+          class="mark"
+          :title="`${owed.get(stage.key)} owed`"
+          >○ {{ owed.get(stage.key) }}</span
         >
       </router-link>
     </nav>

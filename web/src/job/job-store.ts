@@ -7,6 +7,7 @@ import {
   emptyDocument,
   invertOps,
   judge,
+  owedList,
   pinOps,
   planUndo,
   SCHEMA,
@@ -62,6 +63,7 @@ export const useJob = defineStore('job', () => {
       ? judge({ doc: doc.value, catalogue: catalogue.value, now: now.value, elsewhere: elsewhere.value })
       : [],
   )
+  const owed = computed(() => (jobId.value ? owedList(doc.value, catalogue.value, findings.value) : []))
   const serials = computed(() => (jobId.value ? [...serialsOf(doc.value)].sort().join(' ') : ''))
   watch(serials, useDebounceFn(askElsewhere, 400))
 
@@ -220,6 +222,7 @@ export const useJob = defineStore('job', () => {
     now,
     system,
     findings,
+    owed,
     elsewhere,
     canInvert: (entry: JournalEntry) => invertOps(entry.edit.ops).length > 0,
   }

@@ -3,6 +3,10 @@ export const stages = [
   { key: 'survey', name: 'Survey' },
   { key: 'kit', name: 'Kit' },
   { key: 'zones', name: 'Zones' },
+  { key: 'program', name: 'Program' },
+  { key: 'enrol', name: 'Enrol' },
+  { key: 'prove', name: 'Prove' },
+  { key: 'handover', name: 'Hand over' },
 ] as const
 
 export type StageKey = (typeof stages)[number]['key']

@@ -5,6 +5,7 @@ import { onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api } from '../app/api.ts'
 import { stageName } from '../job/stages.ts'
+import ImportJob from './ImportJob.vue'
 
 interface Row {
   readonly id: string
@@ -54,6 +55,7 @@ function when(time: string): string {
           maxlength="100"
           @click:clear="find = ''"
         />
+        <ImportJob />
         <v-btn color="primary" to="/jobs/new" :prepend-icon="mdiPlus">New job</v-btn>
       </div>
       <v-alert v-if="state === 'failed'" type="error" variant="tonal">

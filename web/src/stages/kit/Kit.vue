@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { fitAll } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import AddDevices from './AddDevices.vue'
+import ImportList from './ImportList.vue'
 import KitRow from './KitRow.vue'
 import Receivers from './Receivers.vue'
 
@@ -36,7 +37,7 @@ const tally = computed(() => {
       >
       <span class="grow" />
       <v-checkbox v-model="onlyBad" label="Only what does not simply fit" class="no-print" />
-      <slot name="acts" />
+      <ImportList />
     </div>
     <v-alert v-if="!job.system?.panel" type="info" variant="tonal" density="compact" class="mb-4">
       No panel is chosen yet, so nobody can tell what fits.

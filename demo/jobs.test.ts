@@ -1,0 +1,70 @@
+import { readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import {
+  Catalogue,
+  judge,
+  owedList,
+  readJobFile,
+  readPack,
+  recordsOf,
+  writeJobFile,
+  type CatalogueEntry,
+} from '#core'
+import { fennelBank } from './fennel-bank.ts'
+import { ropewalk } from './ropewalk.ts'
+
+const text = (path: string): string => readFileSync(new URL(path, import.meta.url), 'utf8')
+const now = '2026-01-15T12:00:00Z'
+
+function load(name: string) {
+  const read = readJobFile(JSON.parse(text(`./jobs/${name}.json`)))
+  if (!read.ok) throw new Error(JSON.stringify(read.problems))
+  const catalogue = new Catalogue(read.entries)
+  const findings = judge({ doc: read.document, catalogue, now, elsewhere: [] })
+  return { doc: read.document, catalogue, findings }
+}
+
+/** Rule ids in the tables of README.md, by the heading they stand under. */
+function listed(heading: string): string[] {
+  const part = text('./README.md').split(`## ${heading}`)[1]?.split('\n## ')[0] ?? ''
+  return [...part.matchAll(/^\| ([a-z-]+) +\|/gm)]
+    .map((match) => match[1] ?? '')
+    .filter((id) => id !== 'rule' && !/^-+$/.test(id))
+}
+
+describe('The Old Ropewalk', () => {
+  it('has the findings that the README lists and no other', () => {
+    const { doc, findings } = load('the-old-ropewalk')
+    expect(recordsOf(doc, 'device')).toHaveLength(22)
+    expect(findings.map((finding) => finding.rule).sort()).toEqual(listed('The Old Ropewalk').sort())
+    expect(new Set(findings.map((finding) => finding.rule)).size).toBeGreaterThanOrEqual(5)
+  })
+})
+
+describe('Fennel Bank', () => {
+  it('owes nothing and has only the risks that the README lists', () => {
+    const { doc, catalogue, findings } = load('fennel-bank')
+    expect(owedList(doc, catalogue, findings)).toEqual([])
+    expect([...new Set(findings.map((finding) => finding.rule))]).toEqual(listed('Fennel Bank'))
+    expect(findings.every((finding) => finding.severity === 'risks')).toBe(true)
+  })
+
+  it('keeps a failed and an inconclusive result beside their retests', () => {
+    const outcomes = recordsOf(load('fennel-bank').doc, 'test').map((result) => result.outcome)
+    expect(outcomes.filter((outcome) => outcome !== 'pass').sort()).toEqual(['fail', 'inconclusive'])
+  })
+})
+
+it('the job files are what the scripts write', () => {
+  const pack = readPack(JSON.parse(text('./packs/first-slice.json')))
+  if (!pack.ok) throw new Error(JSON.stringify(pack.problems))
+  const catalogue = new Catalogue(pack.entries)
+  const entries = catalogue.entries as CatalogueEntry[]
+  for (const [name, document] of [
+    ['the-old-ropewalk', ropewalk(catalogue)],
+    ['fennel-bank', fennelBank(catalogue)],
+  ] as const) {
+    const file = text(`./jobs/${name}.json`)
+    expect(writeJobFile((JSON.parse(file) as { id: string }).id, document, entries)).toBe(file)
+  }
+})

@@ -1,0 +1,102 @@
+import { createRequire } from 'node:module'
+import { dirname, sep } from 'node:path'
+import pdfmake from 'pdfmake'
+import type { TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import {
+  jobInfo,
+  judge,
+  owedList,
+  recordOf,
+  recordsOf,
+  scheduleColumns,
+  systemOf,
+  zoneSchedule,
+  type Catalogue,
+  type JobDocument,
+} from '#core'
+
+const require = createRequire(import.meta.url)
+const fonts = require('pdfmake/fonts/Roboto.js') as Record<string, Record<string, string>>
+const fontFolder = dirname(require.resolve('pdfmake/fonts/Roboto.js')) + sep
+
+pdfmake.setFonts(fonts as never)
+// A document reads its own fonts and nothing else: no address, no other file.
+pdfmake.setUrlAccessPolicy(() => false)
+pdfmake.setLocalAccessPolicy((path) => path.startsWith(fontFolder))
+
+/** The zone schedule of a job as a PDF with its fonts embedded; what is owed stands first. */
+export async function schedulePdf(document: JobDocument, catalogue: Catalogue, now: Date): Promise<Buffer> {
+  return pdfmake.createPdf(definition(document, catalogue, now)).getBuffer()
+}
+
+function definition(document: JobDocument, catalogue: Catalogue, now: Date): TDocumentDefinitions {
+  const info = jobInfo(document)
+  const system = systemOf(document, catalogue)
+  const findings = judge({ doc: document, catalogue, now: now.toISOString(), elsewhere: null })
+  const owed = owedList(document, catalogue, findings)
+  const day = now.toISOString().slice(0, 10)
+  const heads = scheduleColumns.map(([, title]) => ({ text: title, bold: true }))
+  const lines = zoneSchedule(document, catalogue).map((line) => scheduleColumns.map(([key]) => line[key]))
+  const fobs = system.devices
+    .filter(({ model }) => model.slot === 'fob')
+    .map(({ device, model }) => [
+      `${model.name}${device.slot === null ? '' : `, slot ${device.slot}`}`,
+      recordOf(document, 'user', device.user)?.name ?? 'nobody yet: owed',
+    ])
+  return {
+    pageSize: 'A4',
+    pageOrientation: 'landscape',
+    pageMargins: [32, 36, 32, 40],
+    info: { title: `${info.name}: zone schedule`, creator: 'Kapelle' },
+    defaultStyle: { font: 'Roboto', fontSize: 9 },
+    styles: {
+      title: { fontSize: 16, bold: true },
+      head: { fontSize: 11, bold: true, margin: [0, 12, 0, 4] },
+    },
+    footer: (page, pages) => ({
+      text: `${info.name}, zone schedule of ${day}, page ${page} of ${pages}. Holds no codes.`,
+      margin: [32, 12, 32, 0],
+      fontSize: 8,
+    }),
+    content: [
+      { text: info.name, style: 'title' },
+      {
+        text: [
+          info.address,
+          system.panel ? `Panel ${system.panel.name}` : 'No panel chosen',
+          `Printed ${day}`,
+        ]
+          .filter(Boolean)
+          .join('  |  '),
+      },
+      { text: owed.length === 0 ? 'Nothing is owed' : 'Still owed', style: 'head' },
+      ...(owed.length === 0
+        ? []
+        : [{ ul: owed.map((item) => `${item.blocks ? 'Blocks hand-over: ' : ''}${item.text}`) }]),
+      { text: 'Zones', style: 'head' },
+      lines.length === 0
+        ? { text: 'No zones yet.' }
+        : {
+            table: {
+              headerRows: 1,
+              widths: scheduleColumns.map(([key]) => (key === 'label' ? '*' : 'auto')),
+              body: [heads, ...lines],
+            },
+            layout: 'lightHorizontalLines',
+          },
+      { text: 'Users and fobs', style: 'head' },
+      {
+        text:
+          recordsOf(document, 'user')
+            .map((user) => user.name)
+            .join(', ') || 'No users noted.',
+      },
+      ...(fobs.length === 0 ? [] : [{ table: { body: fobs }, layout: 'noBorders' }]),
+      {
+        text: 'Local codes and the makers’ manuals override this sheet. Test yearly; put the station on test before any alarm test.',
+        margin: [0, 12, 0, 0],
+        italics: true,
+      },
+    ],
+  }
+}

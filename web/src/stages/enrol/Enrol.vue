@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { mdiAccessPoint, mdiAccessPointOff } from '@mdi/js'
+import { useEventListener } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { recordsOf } from '#core'
+import { useJob } from '../../job/job-store.ts'
+import AirLog from './AirLog.vue'
+import Candidate from './Candidate.vue'
+import HeardRecord from './HeardRecord.vue'
+import TargetList from './TargetList.vue'
+import { useAir } from './useAir.ts'
+import { useEnrol } from './useEnrol.ts'
+
+const job = useJob()
+const air = useAir()
+const enrol = useEnrol(air)
+const { targets, target, follow, open, said } = enrol
+const { listening, heard, seconds } = air
+const records = computed(() => recordsOf(job.doc, 'heard'))
+const recordOpen = ref(false)
+
+useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  if (event.target instanceof HTMLElement && /INPUT|TEXTAREA|SELECT/.test(event.target.tagName)) return
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  if (/^[0-9A-Za-z]$/.test(event.key)) document.getElementById('sticker-entry')?.focus()
+})
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Enrol</h1>
+      <span class="quiet">{{ targets.length - open }} of {{ targets.length }} enrolled</span>
+      <span class="grow" />
+      <v-btn
+        size="large"
+        :color="listening ? undefined : 'primary'"
+        :variant="listening ? 'tonal' : 'flat'"
+        :prepend-icon="listening ? mdiAccessPointOff : mdiAccessPoint"
+        :disabled="targets.length === 0"
+        @click="listening ? air.stop() : air.start()"
+        >{{ listening ? `Stop listening (${seconds} s)` : 'Start listening' }}</v-btn
+      >
+    </div>
+    <div v-if="targets.length === 0" class="sheet pa-6">
+      <h2>Nothing to enrol yet</h2>
+      <p class="quiet mt-1">
+        Enrolling binds each radio ID to its zone, so the zones come first.
+        <router-link :to="{ name: 'zones' }">Number the zones</router-link>.
+      </p>
+    </div>
+    <div v-else class="work">
+      <aside class="sheet list no-print" aria-label="To enrol">
+        <TargetList :targets="targets" :current="target?.id ?? null" @choose="enrol.choose" />
+      </aside>
+      <div class="main">
+        <Candidate :enrol="enrol" :listening="listening" />
+        <p class="said" role="status">{{ said }}</p>
+        <section class="sheet air">
+          <div class="air-head">
+            <h2>On the air</h2>
+            <span class="quiet small">simulated</span>
+            <span class="grow" />
+            <v-checkbox v-model="follow" label="Bring up what is heard" />
+          </div>
+          <p v-if="!listening" class="quiet pa-2">
+            Start listening, then trip each device. A panel takes any device in range, the neighbour’s too:
+            compare the two IDs every time.
+          </p>
+          <p v-else-if="heard.length === 0" class="quiet pa-2">Listening. Nothing heard yet.</p>
+          <AirLog v-else :heard="heard" :targets="targets" @show="enrol.show" @choose="enrol.choose" />
+        </section>
+        <v-btn
+          variant="text"
+          class="text-none record"
+          :aria-expanded="recordOpen"
+          @click="recordOpen = !recordOpen"
+          >{{ records.length }} on record: accepted and refused</v-btn
+        >
+        <HeardRecord v-if="recordOpen" :records="records" />
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.work {
+  display: grid;
+  grid-template-columns: 264px minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+.list {
+  padding: 8px;
+  max-height: calc(100vh - 150px);
+  overflow-y: auto;
+}
+.main {
+  display: grid;
+  gap: 10px;
+}
+.air {
+  padding: 8px 12px;
+}
+.air-head {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.grow {
+  flex: 1;
+}
+.said {
+  margin: 0;
+  padding-left: 16px;
+  font-weight: 600;
+}
+.said:empty {
+  display: none;
+}
+.record {
+  justify-self: start;
+}
+.small {
+  font-size: 0.8125rem;
+}
+@media (max-width: 900px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .list {
+    order: 2;
+    max-height: none;
+  }
+}
+</style>

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { groupId, type Heard } from '#core'
+import { useJob } from '../../job/job-store.ts'
+
+defineProps<{ records: readonly Heard[] }>()
+const job = useJob()
+const when = (time: string): string =>
+  new Date(time).toLocaleString(undefined, { dateStyle: 'short', timeStyle: 'medium' })
+</script>
+
+<template>
+  <div class="sheet scroll">
+    <table class="plain">
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>ID</th>
+          <th>Decision</th>
+          <th>Reason</th>
+          <th>By</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="record in [...records].reverse()" :key="record.id">
+          <td>{{ when(record.at) }}</td>
+          <td class="id">{{ groupId(job.catalogue.get('family', record.family), record.serial) }}</td>
+          <td>{{ record.decision === 'accepted' ? '✓ accepted' : '■ refused' }} ({{ record.source }})</td>
+          <td>{{ record.reason }}</td>
+          <td>{{ record.by }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.scroll {
+  overflow-x: auto;
+}
+.id {
+  white-space: nowrap;
+}
+</style>

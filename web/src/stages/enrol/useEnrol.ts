@@ -1,0 +1,181 @@
+import { v4 as uuid } from 'uuid'
+import { computed, ref, watch } from 'vue'
+import {
+  acceptOps,
+  judgeHeard,
+  judgeTyped,
+  readSticker,
+  recordOf,
+  sisterSerial,
+  targetOf,
+  targetsOf,
+  type Heard,
+  type Judgement,
+  type Op,
+  type Target,
+  type Transmission,
+} from '#core'
+import { useJob } from '../../job/job-store.ts'
+import type { Air } from './useAir.ts'
+
+/** What is shown beside the sticker: heard over the air, or typed and scanned. */
+export interface Candidate {
+  readonly source: 'air' | 'typed'
+  readonly serial: string
+  readonly heard: Transmission | null
+}
+
+/** Enrolling one target after the other: what is heard or typed is judged, accepted or refused, and kept on record. */
+export function useEnrol(air: Air) {
+  const job = useJob()
+  const chosen = ref<string | null>(null)
+  const candidate = ref<Candidate | null>(null)
+  const follow = ref(true)
+  const loop = ref<number | null>(null)
+  const holding = ref(false)
+  const said = ref('')
+  const targets = computed(() => targetsOf(job.doc, job.catalogue))
+  const target = computed(
+    () =>
+      targets.value.find((item) => item.id === chosen.value) ??
+      targets.value.find((item) => !item.done) ??
+      targets.value[0] ??
+      null,
+  )
+  const family = computed(() =>
+    target.value ? (job.system?.byId.get(target.value.device.id)?.family ?? null) : null,
+  )
+  const model = computed(() =>
+    target.value ? (job.system?.byId.get(target.value.device.id)?.model ?? null) : null,
+  )
+  const judgement = computed((): Judgement | null => {
+    if (!target.value || !candidate.value) return null
+    const { heard, serial } = candidate.value
+    return heard
+      ? judgeHeard(job.doc, job.catalogue, target.value, heard, job.elsewhere)
+      : judgeTyped(job.doc, job.catalogue, target.value, serial, job.elsewhere)
+  })
+  const sister = computed(() =>
+    target.value && !target.value.done ? sisterSerial(job.doc, target.value) : null,
+  )
+  const open = computed(() => targets.value.filter((item) => !item.done).length)
+
+  // What belongs to an open target of this job comes to the front by itself, unless a decision is waiting.
+  watch(air.heard, ([latest]) => {
+    if (!latest) return
+    const owner = targetOf(targets.value, latest)
+    const waiting =
+      candidate.value !== null && (candidate.value.source === 'typed' || judgement.value?.kind !== 'refuse')
+    if (waiting || holding.value) return
+    if (owner && (follow.value || owner.id === target.value?.id)) {
+      choose(owner.id)
+      show(latest)
+    } else if (!owner && !follow.value) show(latest)
+  })
+
+  function choose(id: string): void {
+    if (id !== chosen.value) candidate.value = null
+    chosen.value = id
+    loop.value = null
+    said.value = ''
+  }
+
+  function show(heard: Transmission): void {
+    candidate.value = { source: 'air', serial: heard.serial, heard }
+    loop.value = null
+    said.value = ''
+  }
+
+  /** A typed or scanned sticker; gives the reason when it cannot be read. */
+  function type(text: string): string {
+    if (!family.value || !target.value) return 'Choose what to enrol first.'
+    const read = readSticker(family.value, text)
+    if (!read.ok) return read.reason
+    candidate.value = { source: 'typed', serial: read.serial, heard: null }
+    if (judgement.value?.kind === 'refuse') note('refused')
+    return ''
+  }
+
+  function accept(): void {
+    const now = target.value
+    const what = candidate.value
+    if (!now || !what || !judgement.value || judgement.value.kind === 'refuse') return
+    if (judgement.value.kind === 'ask-loop' && loop.value !== (now.loop?.loop ?? null)) return
+    const ops = acceptOps(now, what.serial, what.source, evidence('accepted'))
+    if (job.edit('enrol.accept', ops)) next(`${now.name} is enrolled.`)
+  }
+
+  function takeSister(): void {
+    const now = target.value
+    if (!now || !sister.value) return
+    candidate.value = { source: 'typed', serial: sister.value, heard: null }
+    if (judgement.value?.kind !== 'accept') return
+    const record = { ...evidence('accepted'), source: 'sister' as const, cause: 'sister' }
+    if (job.edit('enrol.accept', acceptOps(now, sister.value, 'sister', record)))
+      next(`${now.name} has its sister’s ID.`)
+  }
+
+  function refuse(): void {
+    // What was typed and refused is on record from the moment it was tried.
+    if (candidate.value?.source === 'air') note('refused')
+    candidate.value = null
+    said.value = 'Refused, and kept on record.'
+  }
+
+  function note(decision: Heard['decision']): void {
+    const record = evidence(decision)
+    const ops: Op[] = recordOf(job.doc, 'heard', record.id) ? [] : [{ op: 'add', record }]
+    if (ops.length > 0) job.edit('enrol.refuse', ops)
+  }
+
+  function next(words: string): void {
+    chosen.value = targets.value.find((item) => !item.done)?.id ?? target.value?.id ?? null
+    candidate.value = null
+    loop.value = null
+    said.value = open.value === 0 ? `${words} Everything is enrolled.` : words
+  }
+
+  function evidence(decision: Heard['decision']): Heard {
+    const what = candidate.value
+    const verdict = judgement.value
+    return {
+      id: `heard:${uuid()}`,
+      type: 'heard',
+      at: new Date().toISOString(),
+      by: job.me,
+      serial: what?.serial ?? '',
+      family: what?.heard?.family ?? family.value?.id ?? '',
+      cause: what?.heard?.cause ?? 'typed',
+      level: what?.heard?.level ?? null,
+      source: what?.source ?? 'typed',
+      decision,
+      code: verdict && 'code' in verdict ? verdict.code : (verdict?.kind ?? ''),
+      reason: (verdict?.reason ?? '').slice(0, 300),
+      subject: target.value?.id ?? '',
+    }
+  }
+
+  return {
+    targets,
+    target,
+    family,
+    model,
+    candidate,
+    judgement,
+    follow,
+    holding,
+    loop,
+    said,
+    sister,
+    open,
+    choose,
+    show,
+    type,
+    accept,
+    refuse,
+    takeSister,
+  }
+}
+
+export type Enrolling = ReturnType<typeof useEnrol>
+export type { Target }

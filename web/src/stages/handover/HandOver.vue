@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { mdiDownload } from '@mdi/js'
+import { computed } from 'vue'
+import { recordsOf, scheduleColumns, zoneSchedule } from '#core'
+import { useJob } from '../../job/job-store.ts'
+import OwedList from './OwedList.vue'
+import Signoffs from './Signoffs.vue'
+
+const job = useJob()
+const lines = computed(() => zoneSchedule(job.doc, job.catalogue))
+const blocking = computed(() => job.owed.filter((item) => item.blocks).length)
+const users = computed(() =>
+  recordsOf(job.doc, 'user').map((user) => ({
+    name: user.name,
+    fobs: (job.system?.devices ?? []).filter(({ device }) => device.user === user.id).length,
+  })),
+)
+const files = [
+  { path: 'schedule.pdf', title: 'Zone schedule, PDF' },
+  { path: 'schedule.csv', title: 'Zone schedule, CSV' },
+  { path: 'file', title: 'Job file, JSON' },
+] as const
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Hand over</h1>
+      <span :class="blocking > 0 ? 'not-ready' : 'ready'">
+        {{
+          blocking > 0
+            ? `■ not ready: ${blocking} ${blocking === 1 ? 'thing blocks' : 'things block'} it`
+            : '✓ ready to hand over'
+        }}
+      </span>
+      <span class="grow" />
+      <div class="files no-print">
+        <v-btn
+          v-for="file in files"
+          :key="file.path"
+          :href="`/api/jobs/${job.jobId}/${file.path}`"
+          variant="tonal"
+          :prepend-icon="mdiDownload"
+          class="text-none"
+          >{{ file.title }}</v-btn
+        >
+      </div>
+    </div>
+    <div class="top">
+      <OwedList :owed="job.owed" />
+      <Signoffs />
+    </div>
+    <section class="sheet pa-4">
+      <h2>Zone schedule</h2>
+      <p v-if="lines.length === 0" class="quiet mt-1">
+        No zones yet. <router-link :to="{ name: 'zones' }">Number them</router-link>.
+      </p>
+      <div v-else class="scroll mt-1">
+        <table class="plain">
+          <thead>
+            <tr>
+              <th v-for="[key, title] in scheduleColumns" :key="key">{{ title }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(line, index) in lines" :key="index">
+              <td
+                v-for="[key] in scheduleColumns"
+                :key="key"
+                :class="{
+                  id: key === 'id' || key === 'number',
+                  owed: line[key] === 'owed' || line[key].endsWith(' owed'),
+                }"
+              >
+                {{ line[key] }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p v-if="users.length > 0" class="mt-3">
+        Users:
+        {{
+          users.map((user) => `${user.name} (${user.fobs} ${user.fobs === 1 ? 'fob' : 'fobs'})`).join(', ')
+        }}.
+      </p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.top {
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: 16px;
+  margin-bottom: 16px;
+  align-items: start;
+}
+.not-ready {
+  color: rgb(var(--v-theme-error));
+  font-weight: 650;
+}
+.ready {
+  color: rgb(var(--v-theme-success));
+  font-weight: 650;
+}
+.scroll {
+  overflow-x: auto;
+}
+.owed {
+  color: rgb(var(--v-theme-warning));
+  font-weight: 600;
+  white-space: nowrap;
+}
+.id {
+  white-space: nowrap;
+}
+@media (max-width: 900px) {
+  .top {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { v4 as uuid } from 'uuid'
+import { computed } from 'vue'
+import { recordsOf } from '#core'
+import { useJob } from '../../job/job-store.ts'
+
+const job = useJob()
+const items = computed(() => [
+  ...(job.system?.panel?.codes ?? []).map((code) => ({
+    what: `code ${code.key}`,
+    title: `${code.name} changed from its default`,
+    hint: 'Only that it was changed is noted, never the code.',
+  })),
+  {
+    what: 'read-back',
+    title: 'Panel summary compared with the plan, after save and restart',
+    hint: 'Field by field; one difference stops.',
+  },
+  {
+    what: 'customer-shown',
+    title: 'Customer shown how to set, silence and clear',
+    hint: 'And how to reach the firm, and when the batteries are due.',
+  },
+])
+const signed = computed(() => new Map(recordsOf(job.doc, 'signoff').map((record) => [record.what, record])))
+const when = (time: string): string =>
+  new Date(time).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+
+function sign(what: string): void {
+  const record = {
+    id: `signoff:${uuid()}`,
+    type: 'signoff',
+    what,
+    by: job.me,
+    at: new Date().toISOString(),
+    note: '',
+  } as const
+  job.edit('handover.sign', [{ op: 'add', record }])
+}
+</script>
+
+<template>
+  <section class="sheet card" aria-label="To vouch for">
+    <h2>To vouch for</h2>
+    <ul>
+      <li v-for="item in items" :key="item.what">
+        <span>
+          {{ item.title }}
+          <span class="quiet small">{{
+            signed.get(item.what)
+              ? `✓ ${signed.get(item.what)?.by}, ${when(signed.get(item.what)?.at ?? '')}`
+              : item.hint
+          }}</span>
+        </span>
+        <v-btn
+          v-if="!signed.has(item.what)"
+          variant="tonal"
+          class="text-none no-print"
+          :aria-label="`Vouch: ${item.title}`"
+          @click="sign(item.what)"
+          >Vouch</v-btn
+        >
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.card {
+  padding: 14px 16px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 6px 0 0;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+  padding: 6px 0;
+  border-bottom: 1px solid rgba(var(--v-theme-on-surface), 0.08);
+}
+.small {
+  display: block;
+  font-size: 0.8125rem;
+}
+</style>

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { mdiFileUploadOutline } from '@mdi/js'
+import { v4 as uuid } from 'uuid'
+import { computed, ref, useTemplateRef } from 'vue'
+import { LIST_LIMIT, nextOrder, readEquipmentList, type EquipmentList, type Op } from '#core'
+import { useJob } from '../../job/job-store.ts'
+
+const job = useJob()
+const chooser = useTemplateRef<HTMLInputElement>('chooser')
+const name = ref('')
+const list = ref<EquipmentList | null>(null)
+const good = computed(() => list.value?.rows.filter((row) => row.ok) ?? [])
+const bad = computed(() => list.value?.rows.filter((row) => !row.ok) ?? [])
+const devices = computed(() => good.value.reduce((sum, row) => sum + (row.ok ? row.devices.length : 0), 0))
+
+async function choose(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  name.value = file.name
+  list.value =
+    file.size > 4 * LIST_LIMIT
+      ? {
+          rows: [],
+          used: [],
+          unknown: [],
+          trouble: 'This file is larger than an equipment list can be. Choose the CSV file.',
+        }
+      : readEquipmentList(await file.text(), job.catalogue)
+  input.value = ''
+}
+
+/** Everything that was good comes in as one edit: one press, one undo. */
+function take(): void {
+  const rows = good.value.flatMap((row) => (row.ok ? [row] : []))
+  let order = nextOrder(job.doc, 'device')
+  const adds = rows.flatMap((row) =>
+    row.devices.map((device): Op => ({
+      op: 'add',
+      record: { id: `device:${uuid()}`, ...device, order: order++ },
+    })),
+  )
+  job.edit('device.import', [...job.pins([...new Set(rows.map((row) => row.model.id))]), ...adds])
+  list.value = null
+}
+</script>
+
+<template>
+  <input
+    ref="chooser"
+    type="file"
+    accept=".csv,.txt,.tsv,text/csv,text/plain"
+    class="sr-only"
+    aria-label="Equipment list file"
+    tabindex="-1"
+    @change="choose"
+  />
+  <v-btn
+    variant="tonal"
+    class="text-none no-print"
+    :prepend-icon="mdiFileUploadOutline"
+    @click="chooser?.click()"
+    >Import an equipment list</v-btn
+  >
+  <v-dialog :model-value="list !== null" max-width="860" scrollable @update:model-value="list = null">
+    <v-card v-if="list" aria-label="Equipment list">
+      <v-card-title>Equipment list: {{ name }}</v-card-title>
+      <v-card-text>
+        <v-alert v-if="list.trouble" type="error" variant="tonal"
+          >{{ list.trouble }} Nothing was taken.</v-alert
+        >
+        <template v-else>
+          <p>
+            <strong
+              >{{ good.length }} of {{ list.rows.length }} rows can be taken, {{ devices }} devices.</strong
+            >
+            Columns used: {{ list.used.join(', ') }}.
+            <template v-if="list.unknown.length > 0">Passed over: {{ list.unknown.join(', ') }}.</template>
+          </p>
+          <section v-if="bad.length > 0">
+            <h3 class="not-taken">
+              ■ {{ bad.length }} {{ bad.length === 1 ? 'row is' : 'rows are' }} not taken
+            </h3>
+            <table class="plain">
+              <thead>
+                <tr>
+                  <th class="num">Row</th>
+                  <th>Reason</th>
+                  <th>As it stands</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="row in bad" :key="row.row">
+                  <td class="num">{{ row.row }}</td>
+                  <td>{{ row.ok ? '' : row.reasons.join('; ') }}</td>
+                  <td class="quiet">{{ row.ok ? '' : row.text }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </section>
+          <section v-if="good.length > 0" class="mt-4">
+            <h3>✓ To be taken</h3>
+            <table class="plain">
+              <thead>
+                <tr>
+                  <th class="num">Row</th>
+                  <th>Device</th>
+                  <th class="num">Qty</th>
+                  <th>Room, position</th>
+                  <th>Sticker ID</th>
+                </tr>
+              </thead>
+              <tbody>
+                <template v-for="row in good" :key="row.row">
+                  <tr v-if="row.ok">
+                    <td class="num">{{ row.row }}</td>
+                    <td>{{ row.model.name }}</td>
+                    <td class="num">{{ row.devices.length }}</td>
+                    <td>
+                      {{ [row.devices[0]?.room, row.devices[0]?.position].filter(Boolean).join(', ')
+                      }}{{ row.devices[0]?.deferred ? `place open: ${row.devices[0].deferred}` : '' }}
+                    </td>
+                    <td class="id">{{ row.devices[0]?.sticker ?? '' }}</td>
+                  </tr>
+                </template>
+              </tbody>
+            </table>
+          </section>
+        </template>
+      </v-card-text>
+      <v-card-actions>
+        <v-btn class="text-none" @click="list = null">Leave it</v-btn>
+        <v-btn v-if="good.length > 0" color="primary" variant="flat" class="text-none" @click="take">{{
+          bad.length > 0 ? `Take the ${good.length} good rows` : `Take all ${good.length} rows`
+        }}</v-btn>
+      </v-card-actions>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.not-taken {
+  color: rgb(var(--v-theme-error));
+  margin-top: 12px;
+}
+</style>

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { mdiPrinter } from '@mdi/js'
+import { computed } from 'vue'
+import { programmingSheet, type SheetSection } from '#core'
+import { useJob } from '../../job/job-store.ts'
+import KeysText from './KeysText.vue'
+
+const job = useJob()
+const sheet = computed(() => programmingSheet(job.doc, job.catalogue))
+const name = computed(() => job.system?.info.name ?? '')
+const openIn = (section: SheetSection): number => section.steps.filter((step) => step.open).length
+/** What the notes say of a field holds for every zone: they are printed with the first. */
+const firstZone = computed(
+  () => sheet.value?.sections.find((section) => section.title.startsWith('Zone'))?.title,
+)
+const printed = new Date().toLocaleDateString(undefined, { dateStyle: 'medium' })
+
+function print(): void {
+  window.print()
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Program</h1>
+      <span v-if="sheet" class="quiet">{{ sheet.panel }}, {{ sheet.style }}</span>
+      <span class="only-print">{{ name }} · printed {{ printed }}</span>
+      <span class="grow" />
+      <v-btn v-if="sheet" color="primary" :prepend-icon="mdiPrinter" class="no-print" @click="print">
+        Print the sheet
+      </v-btn>
+    </div>
+    <v-alert v-if="!sheet" type="info" variant="tonal" density="compact">
+      No panel is chosen yet, so there is nothing to key.
+      <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
+    </v-alert>
+    <template v-else>
+      <p class="intro">
+        Key it top to bottom. Each line shows what is keyed, what the display should then show, and what it
+        means.
+        <strong v-if="sheet.open > 0" class="open">
+          ▲ {{ sheet.open }} {{ sheet.open === 1 ? 'value is' : 'values are' }} still open in the plan and
+          printed as a line.
+        </strong>
+        Codes are secrets: write them in by hand, never leave them on the sheet or the panel.
+      </p>
+      <div class="columns">
+        <section v-for="section in sheet.sections" :key="section.title" class="sheet block">
+          <h2>
+            {{ section.title }}
+            <span v-if="openIn(section) > 0" class="open small">▲ {{ openIn(section) }} open</span>
+          </h2>
+          <table class="plain">
+            <thead class="sr-only">
+              <tr>
+                <th>Key</th>
+                <th>Display shows</th>
+                <th>Meaning</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(step, index) in section.steps" :key="index" :class="{ missing: step.open }">
+                <td class="key">
+                  <KeysText :text="step.keys" />
+                  <div class="shows" :title="'The display should then show this'">{{ step.shows }}</div>
+                </td>
+                <td class="means">
+                  <span v-if="step.field" class="quiet">{{ step.field }}: </span
+                  ><span :class="{ open: step.open }">{{ step.meaning }}</span>
+                  <div v-if="step.note && (!step.field || section.title === firstZone)" class="quiet small">
+                    {{ step.note }}
+                  </div>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </section>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.intro {
+  max-width: 880px;
+  margin-bottom: 14px;
+}
+.columns {
+  columns: 2 440px;
+  column-gap: 16px;
+}
+.block {
+  break-inside: avoid;
+  padding: 12px 14px;
+  margin-bottom: 16px;
+}
+.block h2 {
+  margin-bottom: 4px;
+  font-size: 1rem;
+}
+.key {
+  width: 52%;
+}
+.shows {
+  font-family: var(--mono);
+  font-size: 0.8125rem;
+  color: rgba(var(--v-theme-on-surface), 0.72);
+}
+.shows::before {
+  content: '▸ ';
+}
+.open {
+  color: rgb(var(--v-theme-warning));
+  font-weight: 650;
+}
+.small {
+  font-size: 0.8125rem;
+}
+.only-print {
+  display: none;
+}
+@media print {
+  .only-print {
+    display: inline;
+  }
+  .columns {
+    columns: 1;
+  }
+  .block {
+    padding: 4px 0;
+  }
+}
+</style>

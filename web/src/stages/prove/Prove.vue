@@ -1,0 +1,130 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue'
+import { useDisplay } from 'vuetify'
+import { openProofs, proofRoute, stationOnTest } from '#core'
+import { useJob } from '../../job/job-store.ts'
+import DeviceProofs from './DeviceProofs.vue'
+import RouteRow from './RouteRow.vue'
+import States from './States.vue'
+import Station from './Station.vue'
+
+const job = useJob()
+const { smAndDown: narrow } = useDisplay()
+const chosen = ref<string | null>(null)
+const onlyOpen = ref(false)
+const route = computed(() => (job.system ? proofRoute(job.doc, job.catalogue) : []))
+const open = computed(() => openProofs(route.value))
+const all = computed(() => route.value.reduce((sum, entry) => sum + entry.items.length, 0))
+const rooms = computed(() => {
+  const map = new Map<string, typeof route.value>()
+  for (const entry of route.value) {
+    if (onlyOpen.value && openProofs([entry]) === 0) continue
+    const room = entry.device.room || 'Carried and unplaced'
+    map.set(room, [...(map.get(room) ?? []), entry])
+  }
+  return [...map]
+})
+const current = computed(() => route.value.find((entry) => entry.device.id === chosen.value) ?? null)
+const onTest = computed(() => stationOnTest(job.doc, job.now))
+
+function choose(id: string): void {
+  chosen.value = id
+  void nextTick(() =>
+    document.getElementById('proof-card')?.scrollIntoView({ block: narrow.value ? 'start' : 'nearest' }),
+  )
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Prove</h1>
+      <span class="quiet">{{ all - open }} of {{ all }} proofs passed</span>
+      <span class="grow" />
+      <v-checkbox v-model="onlyOpen" label="Only what is owed" />
+    </div>
+    <div v-if="route.length === 0" class="sheet pa-6">
+      <h2>Nothing to prove yet</h2>
+      <p class="quiet mt-1">
+        Every device owes proofs once it is in the kit.
+        <router-link :to="{ name: 'kit' }">Fill the kit</router-link>.
+      </p>
+    </div>
+    <template v-else>
+      <Station v-if="job.system?.info.monitored" :on-test="onTest" />
+      <div class="work">
+        <div class="rooms">
+          <section v-for="[room, entries] in rooms" :key="room" class="sheet room" :aria-label="room">
+            <h2>{{ room }}</h2>
+            <RouteRow
+              v-for="entry in entries"
+              :key="entry.device.id"
+              :entry="entry"
+              :on="entry.device.id === chosen"
+              @choose="choose(entry.device.id)"
+            />
+          </section>
+          <p v-if="rooms.length === 0" class="pa-2">Everything is proved.</p>
+        </div>
+        <div class="side">
+          <DeviceProofs
+            v-if="current"
+            id="proof-card"
+            :key="current.device.id"
+            class="card"
+            :entry="current"
+          />
+          <div v-else class="sheet pa-5">
+            <h2>Choose a device</h2>
+            <p class="quiet mt-1">
+              Go through the house room by room. Each device shows what it still owes: a placement reading, a
+              walk test, an armed test and, where the job is monitored, the report.
+            </p>
+          </div>
+          <States />
+        </div>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.work {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+.rooms {
+  display: grid;
+  gap: 12px;
+}
+.room {
+  padding: 10px 8px;
+}
+.room h2 {
+  padding: 0 8px 2px;
+  font-size: 1rem;
+}
+.card {
+  scroll-margin-top: 104px;
+}
+.side {
+  position: sticky;
+  top: 64px;
+  display: grid;
+  gap: 12px;
+  max-height: calc(100vh - 76px);
+  overflow-y: auto;
+}
+@media (max-width: 900px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .side {
+    order: -1;
+    position: static;
+    max-height: none;
+  }
+}
+</style>
