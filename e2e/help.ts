@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright'
 import { expect, type Browser, type Page } from '@playwright/test'
 import type { DemoSignIn } from '../server/src/launch/product.ts'
 
@@ -29,4 +30,30 @@ export async function choose(page: Page, label: string | RegExp, option: string 
   await expect(page.locator('.v-overlay__scrim')).toHaveCount(0)
   await page.locator('.v-field', { has: page.getByRole('combobox', { name: label }) }).click()
   await page.getByRole('option', { name: option }).click()
+}
+
+/** Checks the page as it stands against WCAG 2.2 A and AA. */
+export async function accessible(page: Page): Promise<void> {
+  // Colours fade while a page settles; axe would measure them half-way.
+  await page.waitForTimeout(400)
+  const result = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze()
+  const found = result.violations.map(
+    (violation) =>
+      `${violation.id}: ${violation.nodes
+        .map((node) => node.target.join(' '))
+        .slice(0, 3)
+        .join(' | ')}`,
+  )
+  expect(found).toEqual([])
+}
+
+/** Opens a stage by the rail. */
+export async function stage(page: Page, name: string): Promise<void> {
+  await page
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('link', { name: new RegExp(`^${name}`) })
+    .click()
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible()
 }

@@ -85,7 +85,8 @@ export function libraryEntries(
 export function labelTrouble(rule: LabelRule, label: string): string | null {
   if (rule.style === 'library') {
     const entries = libraryEntries(rule, label)
-    const missing = entries.filter((entry) => entry.number === null).map((entry) => `“${entry.text}”`)
+    const unknown = entries.filter((entry) => entry.number === null).map((entry) => `“${entry.text}”`)
+    const missing = [...new Set(unknown)]
     if (missing.length > 0)
       return `${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in the panel's word list`
     return entries.length > rule.entries

@@ -38,7 +38,7 @@ function show(finding: Finding): void {
     disable-resize-watcher
     aria-label="Findings"
   >
-    <div class="pa-4">
+    <div v-if="open" class="pa-4">
       <div class="d-flex align-center ga-2 mb-1">
         <h2 class="flex-grow-1">Findings</h2>
         <v-btn size="small" variant="text" class="text-none" @click="open = false">Close</v-btn>

@@ -14,7 +14,7 @@ function when(time: string): string {
 
 <template>
   <v-navigation-drawer v-model="open" location="right" temporary width="380">
-    <div class="pa-4">
+    <div v-if="open" class="pa-4">
       <h2 class="mb-2">Journal</h2>
       <ol class="entries">
         <li v-for="entry in rows" :key="entry.revision">

@@ -55,7 +55,7 @@ function setNumber(event: Event): void {
   const problems = fieldProblems('zone', 'number', to)
   if (problems.length > 0) {
     job.tell(`The number of ${name.value} stays as it was.`, problems)
-    input.value = String(props.zone.number)
+    input.value = printNumber(props.panel, props.zone.number)
     return
   }
   const ops: Op[] = [{ op: 'set', id: props.zone.id, field: 'number', from: props.zone.number, to }]
