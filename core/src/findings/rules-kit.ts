@@ -30,7 +30,7 @@ export const kitRules: readonly Rule[] = [
     id: 'receiver-full',
     severity: 'stops',
     title: 'more transmitters than the receiver holds',
-    source: 'Capacity of the receiver (work.md section 5)',
+    source: 'Capacity of the receiver',
     stage: 'kit',
     find: (c) => {
       const beyond = c.system.devices.filter(
@@ -53,7 +53,7 @@ export const kitRules: readonly Rule[] = [
     id: 'fit-loss',
     severity: 'risks',
     title: 'works with a loss',
-    source: 'A plain one-way command can be recorded and sent again (work.md section 2)',
+    source: 'A plain one-way command can be recorded and sent again',
     stage: 'kit',
     find: (c) =>
       c.system.devices.flatMap(({ device }) => {
@@ -97,8 +97,7 @@ export const kitRules: readonly Rule[] = [
     id: 'event-without-zone',
     severity: 'stops',
     title: 'device event without a zone',
-    source:
-      'An event that is not programmed is a gap: smoke alone reports neither heat nor frost (work.md section 3)',
+    source: 'An event that is not programmed is a gap: smoke alone reports neither heat nor frost',
     stage: 'zones',
     find: (c) =>
       c.system.devices.flatMap(({ device, model }) => {
@@ -125,7 +124,7 @@ export const kitRules: readonly Rule[] = [
     id: 'deferred',
     severity: 'advice',
     title: 'place still open',
-    source: 'A device whose place is not known is deferred, with a reason (work.md section 2)',
+    source: 'A device whose place is not known is deferred, with a reason',
     stage: 'kit',
     find: (c) =>
       c.system.devices.flatMap(({ device, model }) =>
@@ -145,8 +144,7 @@ export const kitRules: readonly Rule[] = [
     id: 'pet-too-heavy',
     severity: 'risks',
     title: 'pet heavier than the motion tolerates',
-    source:
-      'No motion where pets roam while armed unless its setting covers their weight (work.md section 6)',
+    source: 'No motion where pets roam while armed unless its setting covers their weight',
     stage: 'kit',
     find: (c) => {
       const pet = c.info.petKg
@@ -169,7 +167,7 @@ export const kitRules: readonly Rule[] = [
     id: 'fob-unbound',
     severity: 'risks',
     title: 'fob bound to nobody',
-    source: 'A fob does nothing until it is bound to a user (work.md section 8)',
+    source: 'A fob does nothing until it is bound to a user',
     stage: 'zones',
     find: (c) =>
       c.system.devices.flatMap(({ device, model }) =>
@@ -189,7 +187,7 @@ export const kitRules: readonly Rule[] = [
     id: 'user-two-fobs',
     severity: 'advice',
     title: 'user with several fobs',
-    source: 'Each fob is bound to one user, so that the log tells who came (work.md section 7)',
+    source: 'Each fob is bound to one user, so that the log tells who came',
     stage: 'zones',
     find: (c) => {
       const first = new Map<string, string>()

@@ -8,7 +8,7 @@ export const labelRules: readonly Rule[] = [
     id: 'label-missing',
     severity: 'risks',
     title: 'label missing or the panel’s default',
-    source: '“Zone 23” sends nobody anywhere (work.md section 5)',
+    source: '“Zone 23” sends nobody anywhere',
     stage: 'zones',
     find: (c) =>
       c.zones.flatMap((view) =>
@@ -28,7 +28,7 @@ export const labelRules: readonly Rule[] = [
     id: 'label-twice',
     severity: 'risks',
     title: 'label used twice',
-    source: 'Never two alike, also after the panel has cut them to length (work.md section 5)',
+    source: 'Never two alike, also after the panel has cut them to length',
     stage: 'zones',
     find: (c) => {
       const rule = c.panel?.label ?? null

@@ -8,7 +8,7 @@ export const numberRules: readonly Rule[] = [
     id: 'pair-twice',
     severity: 'stops',
     title: 'serial and loop used twice',
-    source: 'Panels take a pair of serial and loop once (work.md section 3)',
+    source: 'Panels take a pair of serial and loop once',
     stage: 'enrol',
     find: (c) =>
       laterOf(c.zones, (view) =>
@@ -27,7 +27,7 @@ export const numberRules: readonly Rule[] = [
     id: 'number-twice',
     severity: 'stops',
     title: 'number used twice',
-    source: 'A zone number stands for one zone (work.md section 5)',
+    source: 'A zone number stands for one zone',
     stage: 'zones',
     find: (c) =>
       laterOf(c.zones, (view) => String(view.zone.number)).map(([view, first]) => ({
@@ -69,7 +69,7 @@ export const numberRules: readonly Rule[] = [
     id: 'live-terminal',
     severity: 'stops',
     title: 'wireless device on a live wired terminal',
-    source: 'Both would trip the zone, and an empty terminal reads open (work.md section 5)',
+    source: 'Both would trip the zone, and an empty terminal reads open',
     stage: 'zones',
     find: (c) => {
       const live = liveTerminals(c.doc, c.system)
@@ -97,7 +97,7 @@ export const numberRules: readonly Rule[] = [
     id: 'sticker-differs',
     severity: 'stops',
     title: 'learned ID is not the sticker’s',
-    source: 'Compare the ID with the sticker every time (work.md section 2)',
+    source: 'Compare the ID with the sticker every time',
     stage: 'enrol',
     find: (c) =>
       c.zones.flatMap((view) => {
@@ -120,7 +120,7 @@ export const numberRules: readonly Rule[] = [
     id: 'serial-elsewhere',
     severity: 'risks',
     title: 'ID used in another job',
-    source: 'A device belongs to one system (work.md section 8)',
+    source: 'A device belongs to one system',
     stage: 'enrol',
     find: (c) =>
       (c.elsewhere ?? []).flatMap(({ serial, job }) => {

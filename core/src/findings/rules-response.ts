@@ -13,7 +13,7 @@ export const responseRules: readonly Rule[] = [
     id: 'response-missing',
     severity: 'stops',
     title: 'no response type',
-    source: 'A type that is not stated is asked for, never guessed (work.md section 4)',
+    source: 'A type that is not stated is asked for, never guessed',
     stage: 'zones',
     find: (c) =>
       c.zones.flatMap((view) => {
@@ -29,7 +29,7 @@ export const responseRules: readonly Rule[] = [
     id: 'fire-not-instant',
     severity: 'stops',
     title: 'smoke or heat not instant in every mode',
-    source: 'Fire is always on (work.md section 4); the fire code rules',
+    source: 'Fire is always on; the fire code rules',
     stage: 'zones',
     find: (c) => wrongKind(c, ['smoke', 'heat'], 'fire', 'A fire must alarm at once in every mode, as fire.'),
   },
@@ -37,7 +37,7 @@ export const responseRules: readonly Rule[] = [
     id: 'gas-wrong-kind',
     severity: 'stops',
     title: 'carbon monoxide not typed as gas',
-    source: 'CO is its own kind, never fire, auxiliary or burglary (work.md section 4)',
+    source: 'CO is its own kind, never fire, auxiliary or burglary',
     stage: 'zones',
     find: (c) => wrongKind(c, ['co'], 'gas', 'Carbon monoxide needs the gas type, instant in every mode.'),
   },
@@ -45,7 +45,7 @@ export const responseRules: readonly Rule[] = [
     id: 'panic-wrong-kind',
     severity: 'stops',
     title: 'panic device on a type that is not panic',
-    source: 'Contradictions are findings (work.md section 5)',
+    source: 'Contradictions are findings',
     stage: 'zones',
     find: (c) =>
       wrongKind(
@@ -59,7 +59,7 @@ export const responseRules: readonly Rule[] = [
     id: 'house-watch-wrong-kind',
     severity: 'risks',
     title: 'frost or water not on an always-on type',
-    source: 'Freeze and flood are auxiliary, always on (work.md section 4)',
+    source: 'Freeze and flood are auxiliary, always on',
     stage: 'zones',
     find: (c) =>
       wrongKind(
@@ -73,7 +73,7 @@ export const responseRules: readonly Rule[] = [
     id: 'held-back',
     severity: 'stops',
     title: 'transmission delay on a fire, gas or panic zone',
-    source: 'Must report at once (work.md sections 4 and 5)',
+    source: 'Must report at once',
     stage: 'zones',
     find: (c) =>
       c.zones.flatMap((view) => {
@@ -99,7 +99,7 @@ export const responseRules: readonly Rule[] = [
     id: 'delay-no-entry',
     severity: 'risks',
     title: 'entry delay on a device that is no entry',
-    source: 'Only ways in, and what sees their leaf, start a delay (work.md section 4)',
+    source: 'Only ways in, and what sees their leaf, start a delay',
     stage: 'zones',
     find: (c) =>
       c.zones.flatMap((view) => {
@@ -124,7 +124,7 @@ export const responseRules: readonly Rule[] = [
     id: 'entry-not-delayed',
     severity: 'risks',
     title: 'everyday door without an entry delay',
-    source: 'A door used every day starts an entry delay, else it alarms on its owner (work.md section 4)',
+    source: 'A door used every day starts an entry delay, else it alarms on its owner',
     stage: 'zones',
     find: (c) =>
       c.zones.flatMap((view) => {
@@ -149,7 +149,7 @@ export const responseRules: readonly Rule[] = [
     id: 'follow-alone',
     severity: 'risks',
     title: 'follow zone without an entry zone in its area',
-    source: 'A follow zone waits only for an entry delay of its own area (work.md section 4)',
+    source: 'A follow zone waits only for an entry delay of its own area',
     stage: 'zones',
     find: (c) => {
       const has = new Set<string>()
@@ -252,7 +252,7 @@ export const responseRules: readonly Rule[] = [
     id: 'life-unreported',
     severity: 'stops',
     title: 'fire or gas zone that does not report',
-    source: 'Report off on a fire or gas zone stops on a monitored job (work.md section 4)',
+    source: 'Report off on a fire or gas zone stops on a monitored job',
     stage: 'zones',
     find: (c) =>
       lifeFlag(c, 'report', c.info.monitored, 'does not report, and this job is monitored', 'Report it'),
@@ -261,7 +261,7 @@ export const responseRules: readonly Rule[] = [
     id: 'life-unsupervised',
     severity: 'stops',
     title: 'fire or gas device that is not supervised',
-    source: 'A life-safety device needs a supervised zone (work.md section 3)',
+    source: 'A life-safety device needs a supervised zone',
     stage: 'zones',
     find: (c) =>
       lifeFlag(
@@ -276,8 +276,7 @@ export const responseRules: readonly Rule[] = [
     id: 'equipment-wrong',
     severity: 'stops',
     title: 'equipment code or kind is another’s',
-    source:
-      'An encrypted device under the plain code, or a freeze loop as smoke, contradict each other (work.md section 5)',
+    source: 'An encrypted device under the plain code, or a freeze loop as smoke, contradict each other',
     stage: 'zones',
     find: (c) =>
       c.zones.flatMap((view): Found[] => {
@@ -313,7 +312,7 @@ export const responseRules: readonly Rule[] = [
     id: 'loop-wrong',
     severity: 'stops',
     title: 'loop that is not the event’s',
-    source: 'Loop maps belong to the model (work.md section 3)',
+    source: 'Loop maps belong to the model',
     stage: 'zones',
     find: (c) =>
       c.zones.flatMap((view): Found[] => {

@@ -226,18 +226,16 @@ function placeAll(
 
 /** The first run of free numbers that is long enough, beside the device's other zones where it has some. */
 function runOf(available: readonly number[], length: number, beside: number | null): number[] | null {
-  const runs = available.flatMap((_, start) => {
-    const run = available.slice(start, start + length)
-    return run.length === length && run.every((number, index) => number === (run[0] as number) + index)
-      ? [run]
-      : []
-  })
-  if (beside !== null) {
-    const near = runs.find((run) => run[0] === beside + 1 || run.at(-1) === beside - 1)
-    if (near) return near
+  let first: number[] | null = null
+  for (let start = 0; start + length <= available.length; start++) {
+    const from = available[start] as number
+    // Ascending and distinct: a run is whole when its last number lies just length - 1 behind its first.
+    if (available[start + length - 1] !== from + length - 1) continue
+    const near = beside !== null && (from === beside + 1 || from + length === beside)
+    if (near || beside === null) return available.slice(start, start + length)
+    first ??= available.slice(start, start + length)
   }
-  if (runs[0]) return runs[0]
-  return available.length >= length ? available.slice(0, length) : null
+  return first ?? (available.length >= length ? available.slice(0, length) : null)
 }
 
 function neighbour(numbers: ReadonlyMap<string, number>, item: Wanted): number | null {

@@ -58,10 +58,17 @@ export class PeopleStore {
   }
 
   async bySession(token: string, now: Date): Promise<Account | null> {
-    const session = await this.source.getRepository(Session).findOneBy({ tokenHash: hashToken(token) })
-    if (!session || session.expiresAt <= now) return null
-    const row = await this.source.getRepository(Person).findOneBy({ id: session.personId })
-    return row && this.#account(row)
+    // One query: this runs before every request.
+    const found = await this.source
+      .getRepository(Person)
+      .createQueryBuilder('person')
+      .innerJoin('session', 'session', 'session.person_id = person.id')
+      .innerJoin('firm', 'firm', 'firm.id = person.firm_id')
+      .select(['person.id AS id', 'person.firm_id AS firmId', 'firm.name AS firmName'])
+      .addSelect(['person.login AS login', 'person.name AS name', 'person.role AS role'])
+      .where('session.token_hash = :hash AND session.expires_at > :now', { hash: hashToken(token), now })
+      .getRawOne<Account>()
+    return found ?? null
   }
 
   async closeSession(token: string): Promise<void> {

@@ -29,6 +29,7 @@ export async function runChecks(): Promise<number> {
     ['types of the server', ['tsc', '-p', 'server']],
     ['types of the client', ['vue-tsc', '-p', 'web']],
     ['types of the journeys', ['tsc', '-p', 'e2e']],
+    ['types of the benchmarks', ['tsc', '-p', 'bench']],
     [
       'layers',
       [

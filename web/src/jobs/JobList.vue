@@ -95,9 +95,9 @@ function when(time: string): string {
               <td>{{ stageName(row.summary.stage) }}</td>
               <td class="num" :class="{ stop: row.summary.stops > 0 }">
                 <template v-if="row.summary.stops > 0">■ {{ row.summary.stops }}</template>
-                <template v-else>none</template>
+                <template v-else>–</template>
               </td>
-              <td class="num">{{ row.summary.owed || 'none' }}</td>
+              <td class="num">{{ row.summary.owed || '–' }}</td>
               <td>{{ when(row.changedAt) }}</td>
             </tr>
           </tbody>

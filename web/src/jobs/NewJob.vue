@@ -43,7 +43,9 @@ watch(
 function record(): JobInfo {
   const preset = presets[form.region]
   const pet = form.petKg.trim().replace(',', '.')
-  const firmware = session.catalogue?.get('panel', form.panel)?.radioFirmware.at(-1) ?? null
+  const newest = session.catalogue?.get('panel', form.panel)?.radioFirmware.at(-1) ?? null
+  // The firmware of a panel that is on the wall already must be read there.
+  const firmware = form.kind === 'new' ? newest : null
   return {
     id: 'job:main',
     type: 'job',

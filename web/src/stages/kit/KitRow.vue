@@ -123,7 +123,7 @@ function remove(): void {
   min-width: 240px;
 }
 .use {
-  width: 190px;
+  width: 216px;
 }
 .marked td {
   background: rgba(var(--v-theme-secondary), 0.16);

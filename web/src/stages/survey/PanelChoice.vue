@@ -18,11 +18,12 @@ const items = computed(() =>
     .map((item) => ({ title: `${item.name} — ${item.style}`, value: item.id })),
 )
 
-/** Choosing a panel also takes its newest radio firmware, as one edit. */
+/** Choosing a new panel also takes its newest radio firmware, as one edit; that of a panel on the wall must be read. */
 function choose(id: string | null): void {
-  const { panel: from, radioFirmware } = info.value
+  const { panel: from, radioFirmware, kind } = info.value
   if (id === from) return
-  const firmware = job.catalogue.get('panel', id)?.radioFirmware.at(-1) ?? null
+  const newest = job.catalogue.get('panel', id)?.radioFirmware.at(-1) ?? null
+  const firmware = kind === 'new' ? newest : null
   const ops: Op[] = [...job.pins([id]), { op: 'set', id: 'job:main', field: 'panel', from, to: id }]
   if (firmware !== radioFirmware)
     ops.push({ op: 'set', id: 'job:main', field: 'radioFirmware', from: radioFirmware, to: firmware })
@@ -49,12 +50,8 @@ function setFirmware(to: string): void {
 </template>
 
 <style scoped>
+/* Both are cells of the survey's own grid. */
 .both {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 10px;
-}
-.both > :last-child:not(:first-child) {
-  min-width: 150px;
+  display: contents;
 }
 </style>

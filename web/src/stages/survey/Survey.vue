@@ -59,6 +59,7 @@ const main = { id: 'job:main', kind: 'job.set' }
   gap: 16px;
 }
 .pair {
+  align-items: start;
   margin-top: 14px;
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));

@@ -1,0 +1,57 @@
+import { judge, numberAll, recordsOf, type JobDocument } from '#core'
+import { madeJob, take } from './made-job.ts'
+import { median, type Measured } from './measure.ts'
+
+const now = '2026-05-04T09:30:00Z'
+
+/** The core's budgets. Each baseline is one JSON round trip of the same document: what merely handling it costs. */
+export function coreBenches(): Measured[] {
+  return [editAndJudge(), judgeFromNothing(), numberEverything()]
+}
+
+function editAndJudge(): Measured {
+  const { doc, catalogue } = madeJob(64, true)
+  const zones = recordsOf(doc, 'zone')
+  let current = doc
+  judge({ doc: current, catalogue, now, elsewhere: [] })
+  const ms = median(200, (round) => {
+    const zone = zones[round % zones.length]
+    if (!zone) return
+    const from = recordsOf(current, 'zone').find((item) => item.id === zone.id)?.label
+    current = take(current, [{ op: 'set', id: zone.id, field: 'label', from, to: `ROOM ${round}` }])
+    judge({ doc: current, catalogue, now, elsewhere: [] })
+  })
+  return result('apply one edit and judge again, 64 zones', ms, baselineOf(doc), 16, '16 ms')
+}
+
+function judgeFromNothing(): Measured {
+  const { doc, catalogue } = madeJob(512, true)
+  const copies = Array.from({ length: 40 }, () => fresh(doc))
+  const ms = median(40, (round) => {
+    judge({ doc: copies[round] ?? doc, catalogue, now, elsewhere: [] })
+  })
+  return result(`judge ${recordsOf(doc, 'zone').length} zones from nothing`, ms, baselineOf(doc), 40, '40 ms')
+}
+
+function numberEverything(): Measured {
+  const { doc, catalogue } = madeJob(128, false)
+  const copies = Array.from({ length: 40 }, () => fresh(doc))
+  let count = 0
+  const ms = median(40, (round) => {
+    numberAll(copies[round] ?? doc, catalogue, () => `zone:n${(count += 1)}`)
+  })
+  return result('number 128 devices', ms, baselineOf(doc), 100, '100 ms')
+}
+
+/** The same document in new objects, so that nothing kept from before helps. */
+function fresh(doc: JobDocument): JobDocument {
+  return JSON.parse(JSON.stringify(doc)) as JobDocument
+}
+
+function baselineOf(doc: JobDocument): number {
+  return median(40, () => void fresh(doc))
+}
+
+function result(name: string, ms: number, baselineMs: number, most: number, budget: string): Measured {
+  return { name, ms, baselineMs, baseline: 'a JSON round trip of the document', budget, within: ms <= most }
+}

@@ -1,0 +1,112 @@
+import { readFileSync } from 'node:fs'
+import {
+  applyOps,
+  Catalogue,
+  emptyDocument,
+  numberAll,
+  pinOps,
+  readPack,
+  startOps,
+  type CatalogueEntry,
+  type Device,
+  type JobDocument,
+  type Op,
+  type PanelModel,
+  type ReceiverModel,
+} from '#core'
+
+/** A job on a generated panel: large enough for `zones` zones, which the invented panels are not. */
+export interface MadeJob {
+  readonly doc: JobDocument
+  readonly catalogue: Catalogue
+  readonly entries: readonly CatalogueEntry[]
+}
+
+/** Models by turns; each has one zone, but for the smoke detector, which has three. */
+const models = [
+  'latchet',
+  'latchet-thin',
+  'prowl',
+  'shardling',
+  'latchet',
+  'latchet-thin',
+  'prowl-pet',
+  'callbell',
+]
+
+/** Makes a job with this many one-zone devices on a panel generated from the Morrow 60; `numbered` gives them their zones. */
+export function madeJob(devices: number, numbered: boolean): MadeJob {
+  const read = readPack(
+    JSON.parse(readFileSync(new URL('../demo/packs/first-slice.json', import.meta.url), 'utf8')),
+  )
+  if (!read.ok) throw new Error(JSON.stringify(read.problems))
+  const shipped = new Catalogue(read.entries)
+  const morrow = shipped.get('panel', 'panel/morrow-60') as PanelModel
+  const module = shipped.get('receiver', 'receiver/morrow-radio-module') as ReceiverModel
+  const receiver: ReceiverModel = { ...module, id: 'receiver/made', name: 'Made receiver', transmitters: 900 }
+  const panel: PanelModel = {
+    ...morrow,
+    id: 'panel/made',
+    name: `Made ${devices}`,
+    numberDigits: 3,
+    blocks: [{ use: 'wireless', from: 1, to: 900, optional: false }],
+    receivers: [receiver.id],
+    builtIn: receiver.id,
+  }
+  const catalogue = shipped.with([receiver, panel])
+  let doc = take(
+    emptyDocument,
+    startOps(emptyDocument, catalogue, {
+      id: 'job:main',
+      type: 'job',
+      name: 'Made job',
+      address: '',
+      region: 'north-america',
+      kind: 'new',
+      monitored: true,
+      grade: 1,
+      slowest: 'ordinary',
+      petKg: null,
+      wishes: '',
+      panel: panel.id,
+      radioFirmware: null,
+      entry1: 30,
+      entry2: 30,
+      exit: 60,
+      abortWindow: 30,
+      airSeed: 1,
+      airStartedAt: null,
+    }),
+  )
+  const records = Array.from({ length: devices }, (_, index) => device(index))
+  const pins = pinOps(doc, catalogue, [...new Set(records.map((record) => record.model))])
+  doc = take(doc, [...pins, ...records.map((record): Op => ({ op: 'add', record }))])
+  let count = 0
+  if (numbered) doc = take(doc, numberAll(doc, catalogue, () => `zone:z${(count += 1)}`).ops)
+  return { doc, catalogue, entries: [receiver, panel] }
+}
+
+function device(index: number): Device {
+  const model = models[index % models.length] ?? 'latchet'
+  return {
+    id: `device:d${index}`,
+    type: 'device',
+    model: `device/${model}`,
+    room: `Room ${Math.floor(index / 4) + 1}`,
+    position: model.startsWith('latchet') ? `window ${index}` : '',
+    deferred: null,
+    use: index === 0 ? 'entry' : model.startsWith('prowl') ? 'on-way' : 'opening',
+    existing: false,
+    sticker: String(10_000_000 + index),
+    serial: null,
+    slot: null,
+    user: null,
+    order: index + 1,
+  }
+}
+
+export function take(doc: JobDocument, ops: readonly Op[]): JobDocument {
+  const result = applyOps(doc, ops)
+  if (!result.ok) throw new Error(JSON.stringify(result.conflict))
+  return result.doc
+}

@@ -1,0 +1,36 @@
+/** What one benchmark found: its own time, that of a baseline in the same run, and their ratio. */
+export interface Measured {
+  readonly name: string
+  readonly ms: number
+  readonly baselineMs: number
+  readonly baseline: string
+  /** What it may cost, in words. */
+  readonly budget: string
+  readonly within: boolean
+}
+
+/** Median of `rounds` runs, in milliseconds; the first tenth warms up and does not count. */
+export function median(rounds: number, run: (round: number) => void): number {
+  const times: number[] = []
+  for (let round = 0; round < rounds; round++) {
+    const start = performance.now()
+    run(round)
+    times.push(performance.now() - start)
+  }
+  return middle(times.slice(Math.ceil(rounds / 10)), 0.5)
+}
+
+/** The value below which this share of the others lies. */
+export function middle(values: readonly number[], share: number): number {
+  const sorted = [...values].sort((a, b) => a - b)
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? 0
+}
+
+export function print(results: readonly Measured[]): void {
+  for (const result of results) {
+    const ratio = result.ms / result.baselineMs
+    console.log(
+      `${result.within ? '✓' : '✗'} ${result.name}: ${result.ms.toFixed(2)} ms = ${ratio.toFixed(2)} × ${result.baseline} (${result.baselineMs.toFixed(2)} ms); budget ${result.budget}`,
+    )
+  }
+}

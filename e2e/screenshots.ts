@@ -1,0 +1,87 @@
+/* Takes the pictures of docs/screenshots anew from the demo data: npx tsx e2e/screenshots.ts [NAME…] */
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium, type Page } from '@playwright/test'
+import { freePort } from '../server/src/db/mariadb.ts'
+import { startProduct } from '../server/src/launch/product.ts'
+
+const ropewalk = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001'
+const fennel = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a002'
+const desk = { width: 1280, height: 800 }
+const hand = { width: 390, height: 844 }
+
+interface Shot {
+  readonly name: string
+  readonly path: string
+  readonly size?: { width: number; height: number }
+  readonly act?: (page: Page) => Promise<unknown>
+}
+
+async function listen(page: Page): Promise<void> {
+  const start = page.getByRole('button', { name: 'Start listening' })
+  if (await start.isVisible()) await start.click()
+  await page.getByRole('list', { name: /Heard on the air/ }).waitFor({ timeout: 30_000 })
+  await page.waitForTimeout(14_000)
+}
+
+const shots: readonly Shot[] = [
+  { name: 'jobs', path: '/jobs' },
+  { name: 'survey', path: `${ropewalk}/survey` },
+  { name: 'kit', path: `${ropewalk}/kit` },
+  { name: 'zones', path: `${ropewalk}/zones` },
+  {
+    name: 'findings',
+    path: `${ropewalk}/zones`,
+    act: async (page) => {
+      await page.getByRole('button', { name: /findings$/ }).click()
+      await page.getByRole('button', { name: 'Use “Fire”…' }).click()
+    },
+  },
+  { name: 'program', path: `${ropewalk}/program` },
+  { name: 'enrol', path: `${ropewalk}/enrol`, act: listen },
+  { name: 'enrol-hand', path: `${ropewalk}/enrol`, size: hand, act: listen },
+  {
+    name: 'prove',
+    path: `${fennel}/prove`,
+    act: (page) => page.getByRole('button', { name: /^DEN MOTI?O?N/ }).click(),
+  },
+  {
+    name: 'prove-hand',
+    path: `${ropewalk}/prove`,
+    size: hand,
+    act: (page) => page.getByRole('button', { name: /^Porch Front Door/ }).click(),
+  },
+  { name: 'hand-over', path: `${fennel}/handover` },
+]
+
+const wanted = new Set(process.argv.slice(2))
+const data = mkdtempSync(join(tmpdir(), 'kapelle-shots-'))
+const product = await startProduct(data, await freePort(), true)
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+})
+try {
+  const page = await browser.newPage({ viewport: desk, colorScheme: 'light' })
+  await page.goto(`${product.url}/sign-in`)
+  await page.getByLabel('Sign-in name').fill('morwen')
+  await page.getByLabel('Password').fill(product.signIns[0]?.password ?? '')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.getByRole('heading', { name: 'Jobs' }).waitFor()
+  for (const shot of shots) {
+    if (wanted.size > 0 && !wanted.has(shot.name)) continue
+    await page.setViewportSize(shot.size ?? desk)
+    await page.goto(product.url + shot.path)
+    await page.getByRole('heading', { level: 1 }).waitFor()
+    await page.waitForTimeout(700)
+    await shot.act?.(page)
+    await page.waitForTimeout(500)
+    await page.screenshot({ path: `docs/screenshots/${shot.name}.png` })
+    console.log(`· ${shot.name}`)
+  }
+} finally {
+  await browser.close()
+  await product.stop()
+  rmSync(data, { recursive: true, force: true })
+}
