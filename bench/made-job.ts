@@ -37,7 +37,7 @@ const models = [
 /** Makes a job with this many one-zone devices on a panel generated from the Morrow 60; `numbered` gives them their zones. */
 export function madeJob(devices: number, numbered: boolean): MadeJob {
   const read = readPack(
-    JSON.parse(readFileSync(new URL('../demo/packs/first-slice.json', import.meta.url), 'utf8')),
+    JSON.parse(readFileSync(new URL('../demo/packs/world.json', import.meta.url), 'utf8')),
   )
   if (!read.ok) throw new Error(JSON.stringify(read.problems))
   const shipped = new Catalogue(read.entries)

@@ -4,7 +4,7 @@ import { Catalogue, readPack, writeJobFile, type CatalogueEntry } from '#core'
 import { fennelBank } from './fennel-bank.ts'
 import { ropewalk } from './ropewalk.ts'
 
-const read = readPack(JSON.parse(readFileSync(new URL('./packs/first-slice.json', import.meta.url), 'utf8')))
+const read = readPack(JSON.parse(readFileSync(new URL('./packs/world.json', import.meta.url), 'utf8')))
 if (!read.ok) throw new Error(JSON.stringify(read.problems, null, 2))
 const catalogue = new Catalogue(read.entries)
 const jobs = {

@@ -56,7 +56,7 @@ describe('Fennel Bank', () => {
 })
 
 it('the job files are what the scripts write', () => {
-  const pack = readPack(JSON.parse(text('./packs/first-slice.json')))
+  const pack = readPack(JSON.parse(text('./packs/world.json')))
   if (!pack.ok) throw new Error(JSON.stringify(pack.problems))
   const catalogue = new Catalogue(pack.entries)
   const entries = catalogue.entries as CatalogueEntry[]

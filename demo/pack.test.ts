@@ -3,7 +3,7 @@ import { expect, it } from 'vitest'
 import { readPack } from '#core'
 
 const read = () =>
-  JSON.parse(readFileSync(new URL('./packs/first-slice.json', import.meta.url), 'utf8')) as {
+  JSON.parse(readFileSync(new URL('./packs/world.json', import.meta.url), 'utf8')) as {
     entries: Record<string, unknown>[]
   }
 

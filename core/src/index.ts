@@ -84,7 +84,7 @@ export { fieldWords, titleOf } from './job/titles.ts'
 export { presets } from './response/presets.ts'
 export type { Limit, Preset } from './response/presets.ts'
 
-export { fitAll, fitCodes, fitWith, receiverLoad } from './fit/fit.ts'
+export { fitAll, fitCodes, fitPair, fitWith, receiverLoad } from './fit/fit.ts'
 export type { Fit, FitCode, FitReason, Verdict } from './fit/fit.ts'
 export { systemOf } from './fit/system.ts'
 export type { PresentReceiver, System } from './fit/system.ts'

@@ -35,7 +35,7 @@ const root = fileURLToPath(new URL('../..', import.meta.url))
 
 /** The catalogue that ships with the product. */
 export function shippedEntries() {
-  return shippedPack(JSON.parse(readFileSync(`${root}demo/packs/first-slice.json`, 'utf8')))
+  return shippedPack(JSON.parse(readFileSync(`${root}demo/packs/world.json`, 'utf8')))
 }
 
 /** Opens the database, brings it up to date and serves. Another address than loopback is refused: it needs a certificate. */

@@ -189,7 +189,7 @@ export function acceptOps(
   const bind = target.zone
     ? [setOp(target.zone, 'serial', serial), setOp(target.zone, 'learnedBy', learnedBy)]
     : [setOp(target.device, 'serial', serial)]
-  if (target.zone && target.loop && target.zone.loop !== target.loop.loop)
+  if (target.zone && target.loop && target.zone.loop !== null && target.zone.loop !== target.loop.loop)
     bind.push(setOp(target.zone, 'loop', target.loop.loop))
   const sticker = target.device.sticker === null ? [setOp(target.device, 'sticker', serial)] : []
   const sets = [...bind, ...sticker].filter((op) => op.op !== 'set' || op.from !== op.to)

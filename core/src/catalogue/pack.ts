@@ -77,12 +77,20 @@ function pointers(entry: CatalogueEntry): (readonly [string, string])[] {
     case 'receiver':
       return entry.hears.map((item, index) => [`hears.${index}.family`, item.family])
     case 'device':
-      return entry.family ? [['family', entry.family]] : []
+      return devicePointers(entry)
     case 'panel': {
       const receivers = entry.receivers.map((id, index) => [`receivers.${index}`, id] as const)
       return entry.builtIn ? [...receivers, ['builtIn', entry.builtIn]] : receivers
     }
   }
+}
+
+function devicePointers(entry: Extract<CatalogueEntry, { kind: 'device' }>): (readonly [string, string])[] {
+  const successor = entry.discontinued?.successor ?? null
+  return [
+    ...(entry.family ? [['family', entry.family] as const] : []),
+    ...(successor ? [['discontinued.successor', successor] as const] : []),
+  ]
 }
 
 function ownProblems(entry: CatalogueEntry): Problem[] {
@@ -109,7 +117,7 @@ function deviceProblems(entry: Extract<CatalogueEntry, { kind: 'device' }>): Pro
   const loops = entry.loops.map((item) => item.loop)
   if (new Set(loops).size !== loops.length)
     problems.push({ path: `${entry.id}.loops`, message: 'must not use a loop number twice' })
-  if (entry.slot === 'none' && loops.length === 0)
+  if (entry.slot === 'none' && entry.class !== 'repeater' && loops.length === 0)
     problems.push({ path: `${entry.id}.loops`, message: 'must have a loop, or the device a slot' })
   if ((entry.family === null) !== (entry.way === null))
     problems.push({ path: `${entry.id}.way`, message: 'must be given with a family and only then' })

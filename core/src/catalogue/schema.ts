@@ -25,6 +25,7 @@ export const events = [
   'terminals',
   'motion',
   'glass',
+  'shock',
   'smoke',
   'heat',
   'freeze',
@@ -44,13 +45,17 @@ export const deviceClasses = [
   'contact',
   'motion',
   'glass-break',
+  'shock',
   'smoke',
+  'heat',
   'gas',
   'flood',
+  'temperature',
   'panic',
   'fob',
   'keypad',
   'siren',
+  'repeater',
 ] as const
 export type DeviceClass = (typeof deviceClasses)[number]
 
@@ -89,7 +94,15 @@ const family = z.strictObject({
     least: z.number(),
     readAt: z.enum(['device', 'receiver']),
   }),
+  /** Repeaters that one receiver of this family takes, and whether one may relay another; absent when there are none. */
+  repeaters: z.strictObject({ most: z.number().int().min(1).max(64), chain: z.boolean() }).optional(),
+  /** Minutes a mesh must be left quiet after the last device until its routes settle. */
+  settleMinutes: z.number().int().min(1).max(600).optional(),
+  /** Minutes a device answers a placement reading after its tamper closed. */
+  answerMinutes: z.number().int().min(1).max(600).optional(),
 })
+
+const grade = z.union([z.literal(1), z.literal(2), z.literal(3)], 'must be grade 1, 2 or 3')
 
 const receiver = z.strictObject({
   kind: z.literal('receiver'),
@@ -101,7 +114,14 @@ const receiver = z.strictObject({
   classes: z.array(z.enum(deviceClasses)).min(1),
   /** Whether a setting makes it refuse plain devices. */
   encryptedOnlySetting: z.boolean(),
-  place: z.enum(['built-in', 'keypad', 'module']),
+  place: z.enum(['built-in', 'keypad', 'module', 'bridge']),
+  /** The highest grade (EN 50131) it is stated for. */
+  grade: grade.optional(),
+  /** What a device loses through it: a bridge that translates a family may pass neither supervision nor batteries on. */
+  loses: z
+    .array(z.enum(['supervision', 'encryption', 'battery']))
+    .max(3)
+    .optional(),
 })
 
 const loop = z.strictObject({
@@ -128,7 +148,14 @@ const device = z.strictObject({
   slot: z.enum(['none', 'fob', 'keypad', 'siren']),
   /** Ways to make it transmit when learning; `sends` is what the panel then hears. */
   ways: z
-    .array(z.strictObject({ way: label, sends: z.enum(['event', 'tamper', 'power-up', 'button']) }))
+    .array(
+      z.strictObject({
+        way: label,
+        sends: z.enum(['event', 'tamper', 'power-up', 'button']),
+        /** What the device's own light then does. */
+        indicator: label.optional(),
+      }),
+    )
     .max(6),
   checkInMinutes: z.number().min(0.1).max(2880).nullable(),
   petKg: z.number().min(0).max(100).nullable(),
@@ -136,24 +163,67 @@ const device = z.strictObject({
   disarms: z.boolean(),
   temperatureC: z.strictObject({ from: z.number(), to: z.number() }),
   magnetGapMm: z.number().min(1).max(100).nullable(),
-  batteries: z.strictObject({ count: z.number().int().min(0).max(12), type: label }).nullable(),
+  batteries: z
+    .strictObject({
+      count: z.number().int().min(0).max(12),
+      type: label,
+      /** Which way up they go in, as the device shows it. */
+      wayUp: label.optional(),
+      /** Whether the first insert already sends, and a listening panel learns it. */
+      firstInsertLearns: z.boolean().optional(),
+    })
+    .nullable(),
   equipmentCodes: z
     .array(z.strictObject({ panel: entryId('panel'), code: z.string().min(1).max(12) }))
     .max(20),
   sticker: note,
   note: note.nullable(),
+  /** The model that this is a variant of, and what makes it one. */
+  variant: z.strictObject({ of: label, how: label }).optional(),
+  /** Inputs that the panel switches on or off instead of telling them apart by loop; `on` as shipped. */
+  switches: z
+    .array(z.strictObject({ switch: z.enum(['reed', 'terminals', 'end-of-line']), on: z.boolean() }))
+    .max(3)
+    .optional(),
+  /** Jumper or menu positions with the heaviest pet each tolerates, kg; `petKg` is the most of them. */
+  petSettings: z
+    .array(z.strictObject({ setting: label, kg: z.number().min(0).max(100) }))
+    .max(4)
+    .optional(),
+  sensitivity: z.array(label).max(6).optional(),
+  outdoor: z.boolean().optional(),
+  grade: grade.optional(),
+  /** Radiated power, dBm. */
+  transmitDbm: z.number().min(-40).max(30).optional(),
+  /** °C at which it trips, by event. */
+  tripsAtC: z.strictObject({ heat: z.number().optional(), freeze: z.number().optional() }).optional(),
+  /** Stated life of a sensing element that wears out, years. */
+  lifeYears: z.number().int().min(1).max(30).optional(),
+  /** Whether learning asks for a second transmission. */
+  confirm: z.boolean().optional(),
+  /** Given when it is no longer made; the successor may use other loops. */
+  discontinued: z.strictObject({ successor: entryId('device').nullable() }).optional(),
+  price: z
+    .strictObject({
+      amount: z.number().min(0).max(100_000),
+      currency: z.string().regex(/^[A-Z]{3}$/, 'must be a currency code such as EUR'),
+      pack: z.number().int().min(1).max(100),
+    })
+    .optional(),
 })
 
 const trip = z.enum(trips)
 const responseType = z.strictObject({
   key: z.string().regex(/^[a-z0-9-]{1,40}$/),
-  /** What is keyed for it. */
-  code: z.string().min(1).max(6),
+  /** What is keyed for it, or the row of a list that is chosen. */
+  code: z.string().min(1).max(16),
   name: label,
   kind: z.enum(kinds),
   away: trip,
   stay: trip,
   disarmed: trip,
+  /** Only on panels with a night mode. */
+  night: trip.optional(),
   /** What a trip does while the exit delay runs, in away and in stay. */
   whileExit: z.strictObject({ away: z.enum(['live', 'ignored']), stay: z.enum(['live', 'ignored']) }),
   sound: z.enum(['siren', 'three-pulse', 'four-pulse', 'tone', 'silent', 'none']),
@@ -173,7 +243,9 @@ const delayField = z.strictObject({
   step: z.number().int().min(1).max(60),
   /** Keyed values with a meaning of their own, never reached by rounding. */
   reserved: z.array(z.strictObject({ value: z.number().int(), meaning: label })).max(4),
-  address: z.string().min(1).max(12),
+  address: z.string().min(1).max(24),
+  /** How a keyed value is written: as a number, or as minutes and seconds such as 1:30. */
+  form: z.enum(['number', 'minutes-seconds']).optional(),
 })
 
 const numberBlock = z.strictObject({
@@ -182,6 +254,8 @@ const numberBlock = z.strictObject({
   to: z.number().int().min(1).max(999),
   /** Present only when this module is fitted. */
   optional: z.boolean(),
+  /** The board comes in groups of so many; a started group is kept whole. */
+  group: z.number().int().min(1).max(64).optional(),
 })
 
 const labelRule = z.discriminatedUnion('style', [
@@ -197,6 +271,10 @@ const labelRule = z.discriminatedUnion('style', [
     length: z.number().int().min(4).max(60),
     capitals: z.boolean(),
     characters: z.string().min(10).max(120),
+    /** How many lines the length is shown on; absent for one. */
+    lines: z.number().int().min(1).max(4).optional(),
+    /** Given where the panel shows no label: what carries it instead. */
+    insteadOn: label.optional(),
   }),
 ])
 
@@ -284,7 +362,7 @@ const panel = z.strictObject({
       z.strictObject({
         key: z.string().min(1).max(40),
         name: label,
-        keyed: z.string().min(1).max(6),
+        keyed: z.string().min(1).max(16),
         events: z.array(z.enum(events)),
       }),
     ),
@@ -299,6 +377,13 @@ const panel = z.strictObject({
   codes: z.array(z.strictObject({ key: z.string().regex(/^[a-z-]{1,30}$/), name: label })),
   secondDisarmClears: z.boolean(),
   programming,
+  /** Given where one panel comes in several variants (size, firmware, country), with where it is read. */
+  variant: z.strictObject({ of: label, how: label, readAt: note }).optional(),
+  grade: grade.optional(),
+  /** Minutes of silence after which a device counts as lost. */
+  superviseMinutes: z.number().min(1).max(10_000).optional(),
+  /** Repeaters it takes; absent for none. */
+  repeaters: z.number().int().min(0).max(64).optional(),
 })
 
 export const entrySchema = z.discriminatedUnion('kind', [family, receiver, panel, device])

@@ -317,7 +317,7 @@ export const responseRules: readonly Rule[] = [
     find: (c) =>
       c.zones.flatMap((view): Found[] => {
         const { zone, loop, model, family } = view
-        if (!loop || !family || !model || zone.loop === loop.loop) return []
+        if (!loop || !family || !model || model.switches || zone.loop === loop.loop) return []
         return [
           {
             subject: zone.id,

@@ -1,4 +1,5 @@
 import type { DeviceModel, Family } from '../catalogue/schema.ts'
+import { needOf } from '../response/advise.ts'
 import type { PresentReceiver, System } from './system.ts'
 
 /** A verdict as a word: it works, it works but something is lost, it does not work, or a fact is missing. */
@@ -29,10 +30,16 @@ export const fitCodes = [
   'encryption',
   'encryption-optional',
   'class',
+  'kind',
   'one-way',
   'region',
-  'replay',
   'code',
+  'window',
+  'bridge',
+  'grade',
+  'check-in',
+  'replay',
+  'repeaters',
   'slots',
   'capacity',
 ] as const
@@ -60,9 +67,14 @@ const checks: readonly (readonly [FitCode, Check])[] = [
   ['firmware', firmware],
   ['encryption', encryption],
   ['class', deviceClass],
+  ['kind', alarmKind],
   ['one-way', oneWay],
   ['region', region],
   ['code', equipmentCode],
+  ['window', window],
+  ['bridge', bridge],
+  ['grade', grade],
+  ['check-in', checkIn],
   ['replay', replay],
   ['encryption-optional', fallsBack],
 ]
@@ -101,6 +113,12 @@ export function receiverLoad(system: System): { receiver: PresentReceiver; used:
     receiver,
     used: fits.filter((fit) => fit.receiver === receiver.id).length,
   }))
+}
+
+/** One device against one receiver as a verdict with its reasons, capacity left aside. */
+export function fitPair(c: Case, options: FitOptions = {}): { verdict: Verdict; reasons: FitReason[] } {
+  const reasons = fitWith(c, options)
+  return { verdict: verdictOf(reasons), reasons }
 }
 
 /** One device against one receiver, capacity left aside. */
@@ -177,6 +195,7 @@ function withSlot(
   options: FitOptions,
 ): Fit {
   const { panel } = system
+  if (model.class === 'repeater') return withRepeater(system, model, fit, slots, options)
   if (!panel || model.slot === 'none' || fit.verdict === 'no' || options.without?.has('slots')) return fit
   const rule = { fob: panel.slots.fobs, keypad: panel.slots.keypads, siren: panel.slots.sirens }[model.slot]
   if (model.family !== null && 'wireless' in rule && !rule.wireless)
@@ -200,6 +219,28 @@ function withSlot(
       ],
     }
   slots.set(model.slot, used + 1)
+  return fit
+}
+
+/** Repeaters are limited by panel and family. */
+function withRepeater(
+  system: System,
+  model: DeviceModel,
+  fit: Fit,
+  slots: Map<string, number>,
+  options: FitOptions,
+): Fit {
+  if (!system.panel || fit.verdict === 'no' || options.without?.has('repeaters')) return fit
+  const most = system.panel.repeaters ?? 0
+  const used = slots.get('repeater') ?? 0
+  if (used >= most) {
+    const text =
+      most === 0
+        ? `${system.panel.name} takes no repeaters.`
+        : `${system.panel.name} takes ${most} repeaters and all are taken by devices before ${model.name}.`
+    return { verdict: 'no', receiver: null, reasons: [{ code: 'repeaters', ...no(text) }] }
+  }
+  slots.set('repeater', used + 1)
   return fit
 }
 
@@ -247,6 +288,18 @@ function deviceClass({ model, receiver }: Case): ReturnType<Check> {
     : no(`${receiver.model.name} does not take a ${model.class}.`)
 }
 
+/** A panel that has no type for a kind of alarm cannot take the device: CO is never typed as anything else. */
+function alarmKind({ model, system }: Case): ReturnType<Check> {
+  const { panel, info } = system
+  if (!panel || model.slot !== 'none') return null
+  for (const { event, name } of model.loops) {
+    const { kind } = needOf(event, 'none', '', info.region)
+    if (!panel.responseTypes.some((type) => type.kind === kind))
+      return no(`${panel.name} has no ${kind} type: it cannot take the ${name} of ${model.name}.`)
+  }
+  return null
+}
+
 function oneWay({ model, family, receiver }: Case): ReturnType<Check> {
   return model.needsTwoWay && family.way === 'one-way'
     ? no(`${model.name} needs an answer, and ${receiver.model.name} only listens to ${family.name}.`)
@@ -269,6 +322,61 @@ function equipmentCode({ model, system }: Case): ReturnType<Check> {
   return no(
     `${panel.name} must be told the equipment code of a device, and the catalogue has none for ${model.name}.`,
   )
+}
+
+/** A panel's supervision window holds at least three check-ins of a device (EN 50131-5-3 practice; work.md section 5). */
+function window({ model, receiver, system }: Case): ReturnType<Check> {
+  const most = system.panel?.superviseMinutes
+  const every = model.checkInMinutes
+  if (!most || every === null || receiver.model.loses?.includes('supervision')) return null
+  if (every > most)
+    return no(
+      `${model.name} checks in every ${every} min and ${system.panel?.name} counts it as lost after ${most} min.`,
+    )
+  return 3 * every > most
+    ? loss(
+        `${model.name} checks in every ${every} min; three of them do not fit in the ${most} min after which ${system.panel?.name} counts it as lost.`,
+      )
+    : null
+}
+
+function bridge({ model, receiver }: Case): ReturnType<Check> {
+  const lost = receiver.model.loses ?? []
+  if (lost.length === 0) return null
+  const words = { supervision: 'supervision', encryption: 'encryption', battery: 'battery reports' } as const
+  return loss(
+    `${receiver.model.name} passes no ${lost.map((item) => words[item]).join(', no ')} of ${model.name} on.`,
+  )
+}
+
+/** The lowest component decides the grade of a system (EN 50131-1). */
+function grade({ model, receiver, system }: Case): ReturnType<Check> {
+  const { info, panel } = system
+  if (info.region !== 'europe') return null
+  const parts = [
+    { name: model.name, grade: model.grade },
+    { name: receiver.model.name, grade: receiver.model.grade },
+    ...(panel ? [{ name: panel.name, grade: panel.grade }] : []),
+  ]
+  const low = parts.find((part) => part.grade !== undefined && part.grade < info.grade)
+  return low
+    ? loss(`${low.name} is grade ${low.grade}: with it the system is no longer grade ${info.grade}.`)
+    : null
+}
+
+/** Longest time between messages by grade, minutes (EN 50131-5-3; confirm against the edition in force). */
+const checkInLimits = { 1: 240, 2: 120, 3: 100 / 60 } as const
+
+function checkIn({ model, receiver, system }: Case): ReturnType<Check> {
+  const { info } = system
+  const every = model.checkInMinutes
+  if (info.region !== 'europe' || every === null || receiver.model.loses?.includes('supervision')) return null
+  const most = checkInLimits[info.grade]
+  return every > most
+    ? loss(
+        `${model.name} checks in every ${every} min; grade ${info.grade} wants a message at least every ${info.grade === 3 ? '100 s' : `${most} min`} (EN 50131-5-3).`,
+      )
+    : null
 }
 
 /** A command over a plain one-way link can be recorded and sent again (work.md section 2). */

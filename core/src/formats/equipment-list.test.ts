@@ -73,8 +73,8 @@ describe('rows that are not taken', () => {
     ],
     [
       'ambiguous device',
-      'Reed,1,,',
-      '2: “Reed” is not in the catalogue; it could be Reedling C contact or Reedling Slim contact or Reedling contact: write which',
+      'Quart,1,,',
+      '2: “Quart” is not in the catalogue; it could be Quartet C fob or Quartet fob: write which',
     ],
     ['quantity in words', 'Stilt motion,two,,', '2: quantity “two” must be a whole number from 1 to 50'],
     ['quantity of none', 'Stilt motion,0,,', '2: quantity “0” must be a whole number from 1 to 50'],

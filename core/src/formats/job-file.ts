@@ -97,7 +97,7 @@ function readEntries(raw: readonly unknown[], records: readonly JobRecord[]): Re
 function looseKnown(raw: readonly unknown[]): CatalogueEntry[] {
   const targets = new Set<string>()
   JSON.stringify(raw, (_key, value: unknown) => {
-    if (typeof value === 'string' && /^(family|receiver)\/[a-z0-9-]+$/.test(value)) targets.add(value)
+    if (typeof value === 'string' && /^(family|receiver|device)\/[a-z0-9-]+$/.test(value)) targets.add(value)
     return value
   })
   return [...targets].map((id) => ({ id }) as CatalogueEntry)

@@ -116,7 +116,7 @@ export function fieldValue(
         : { value: [...serial].join(' '), meaning: `${groupId(item.family, serial)}, ${from}` }
     }
     case 'loop':
-      if (!item?.family) return null
+      if (!item?.family || item.model.switches) return null
       return zone.loop === null
         ? 'open'
         : {

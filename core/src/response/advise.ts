@@ -78,6 +78,12 @@ export function needOf(event: DeviceEvent, use: Use, room: string, region: Regio
       return motionNeed(use, region)
     case 'glass':
       return glassNeed(room)
+    case 'shock':
+      return burglary(
+        'instant',
+        'instant',
+        'A blow on frame or pane alarms at once whenever the house is set.',
+      )
     case 'open':
     case 'terminals':
       return openingNeed(use)

@@ -1,4 +1,4 @@
-import pack from '../../../demo/packs/first-slice.json' with { type: 'json' }
+import pack from '../../../demo/packs/world.json' with { type: 'json' }
 import { Catalogue } from '../catalogue/catalogue.ts'
 import { readPack } from '../catalogue/pack.ts'
 import { judge } from '../findings/judge.ts'

@@ -6,6 +6,7 @@ export const eventWords: Readonly<Record<DeviceEvent, string>> = {
   terminals: 'wired',
   motion: 'motion',
   glass: 'glass',
+  shock: 'shock',
   smoke: 'smoke',
   heat: 'heat',
   freeze: 'frost',

@@ -104,7 +104,8 @@ export function newZone(opts: {
     number: opts.number,
     device: device.id,
     event: loop.event,
-    loop: model.family === null ? null : loop.loop,
+    // Where the panel tells inputs apart by switches, it asks for no loop.
+    loop: model.family === null || model.switches ? null : loop.loop,
     response: type?.key ?? null,
     area: recordsOf(doc, 'area')[0]?.id ?? null,
     equipmentCode: panel.equipment.code
@@ -169,6 +170,7 @@ function wantedZones(system: System): Wanted[] {
 /** Entry doors, then openings, then interior, then carried; life safety together behind them. */
 function readingRank({ device, model }: Wanted): number {
   if (model.class === 'contact') return isEntryDoor(device.use) ? 0 : 1
+  if (model.class === 'shock') return 1
   if (model.class === 'motion' || model.class === 'glass-break') return 2
   if (model.class === 'panic') return 4
   return model.class === 'fob' ? 5 : 3

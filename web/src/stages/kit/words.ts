@@ -17,6 +17,7 @@ const byClass: Partial<Record<DeviceClass, readonly Use[]>> = {
   contact: ['none', 'entry', 'entry-far', 'entry-not-in-stay', 'opening', 'inner-way'],
   motion: ['none', 'sees-entry', 'on-way', 'off-way'],
   'glass-break': ['none', 'opening'],
+  shock: ['none', 'opening'],
 }
 
 /** Uses that a class of device can have. */
