@@ -1,0 +1,292 @@
+import type { Catalogue } from '../catalogue/catalogue.ts'
+import type { DeviceModel, PanelModel } from '../catalogue/schema.ts'
+import { nextOrder, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
+import { applyOps, type Op } from '../job/edit.ts'
+import type { Device } from '../job/records.ts'
+import { pinOps } from '../job/start.ts'
+import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
+import { systemOf, type System } from './system.ts'
+
+/** What each kind of change counts; a house rule. */
+export interface RemedyCosts {
+  readonly setting: number
+  readonly firmware: number
+  readonly swap: number
+  readonly receiver: number
+  readonly panel: number
+  /** For each device that must be enrolled again. */
+  readonly enrol: number
+}
+export type RemedyKind = Exclude<keyof RemedyCosts, 'enrol'>
+
+export const defaultCosts: RemedyCosts = {
+  setting: 1,
+  firmware: 3,
+  swap: 5,
+  receiver: 8,
+  panel: 40,
+  enrol: 1,
+}
+
+/** A device whose verdict a remedy changes. */
+export interface VerdictChange {
+  readonly device: string
+  readonly from: Verdict
+  readonly to: Verdict
+}
+
+/** A change of the job that lets a device fit: an edit to preview and apply. */
+export interface Remedy {
+  readonly kind: RemedyKind
+  readonly title: string
+  readonly cost: number
+  readonly ops: readonly Op[]
+  /** Every verdict that changes, that of the device itself first. */
+  readonly changes: readonly VerdictChange[]
+}
+
+const ranks: Readonly<Record<Verdict, number>> = { works: 0, loss: 1, unknown: 2, no: 3 }
+const kindOrder: readonly RemedyKind[] = ['setting', 'firmware', 'swap', 'receiver', 'panel']
+const MOST_SWAPS = 4
+
+/**
+ * What would let this device fit, cheapest first. Each remedy was tried on a copy: it makes the verdict good, worsens no
+ * other device's and breaks no capacity. Equal costs stand in a fixed order: setting, firmware, swap, receiver, panel, then title.
+ */
+export function remediesFor(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  deviceId: string,
+  opts: { readonly costs?: RemedyCosts; readonly newId: () => string },
+): Remedy[] {
+  const system = systemOf(doc, catalogue)
+  const before = fitAll(system)
+  const now = before.get(deviceId)
+  const item = system.byId.get(deviceId)
+  if (!now || !item || now.verdict === 'works') return []
+  const costs = opts.costs ?? defaultCosts
+  const tries = [
+    ...settings(system),
+    ...firmwares(system),
+    ...swaps(doc, catalogue, system, item.device, item.model),
+    ...receivers(doc, catalogue, system, opts.newId),
+    ...panels(doc, catalogue, system),
+  ]
+  const sound = tries.flatMap((attempt): Remedy[] => {
+    const changes = changesOf(doc, catalogue, before, attempt.ops)
+    const mine = changes?.find((change) => change.device === deviceId)
+    if (!changes || !mine || ranks[mine.to] >= ranks[mine.from] || mine.to === 'unknown') return []
+    if (changes.some((change) => ranks[change.to] > ranks[change.from])) return []
+    const cost = costs[attempt.kind] + costs.enrol * attempt.again
+    return [
+      {
+        kind: attempt.kind,
+        title: attempt.title,
+        cost,
+        ops: attempt.ops,
+        changes: [mine, ...changes.filter((change) => change !== mine)],
+      },
+    ]
+  })
+  const sorted = sound.sort(
+    (a, b) =>
+      ranks[a.changes[0]?.to ?? 'no'] - ranks[b.changes[0]?.to ?? 'no'] ||
+      a.cost - b.cost ||
+      kindOrder.indexOf(a.kind) - kindOrder.indexOf(b.kind),
+  )
+  return limitSwaps(sorted)
+}
+
+interface Attempt {
+  readonly kind: RemedyKind
+  readonly title: string
+  readonly ops: readonly Op[]
+  /** Devices to be enrolled again. */
+  readonly again: number
+}
+
+/** Verdicts that an edit changes, or null when it does not apply. */
+function changesOf(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  before: ReadonlyMap<string, Fit>,
+  ops: readonly Op[],
+): VerdictChange[] | null {
+  const result = applyOps(doc, ops)
+  if (!result.ok) return null
+  const after = fitAll(systemOf(result.doc, catalogue))
+  return [...before].flatMap(([device, fit]) => {
+    const to = after.get(device)?.verdict ?? 'no'
+    return to === fit.verdict ? [] : [{ device, from: fit.verdict, to }]
+  })
+}
+
+function settings(system: System): Attempt[] {
+  return system.receivers
+    .filter((receiver) => receiver.encryptedOnly)
+    .map((receiver) => ({
+      kind: 'setting',
+      title: `Let ${receiver.model.name} take plain devices too`,
+      ops: [{ op: 'set', id: receiver.id, field: 'encryptedOnly', from: true, to: false }],
+      again: 0,
+    }))
+}
+
+/** Newer firmware, the least new first, so that no more is updated than is needed. */
+function firmwares(system: System): Attempt[] {
+  const { panel, info } = system
+  const has = info.radioFirmware
+  if (!panel || has === null) return []
+  return panel.radioFirmware
+    .filter((version) => compareVersions(version, has) > 0)
+    .slice(0, 3)
+    .map((version) => ({
+      kind: 'firmware',
+      title: `Update the radio firmware of ${panel.name} from ${has} to ${version}`,
+      ops: [{ op: 'set', id: 'job:main', field: 'radioFirmware', from: has, to: version }],
+      again: 0,
+    }))
+}
+
+function swaps(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  system: System,
+  device: Device,
+  model: DeviceModel,
+): Attempt[] {
+  const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
+  const needed = new Set(
+    zones.length > 0 ? zones.map((zone) => zone.event) : model.loops.map((loop) => loop.event),
+  )
+  const enrolled = device.serial !== null || zones.some((zone) => zone.serial !== null)
+  const fitting = catalogue
+    .all('device')
+    .filter((other) => other.id !== model.id && stands(system, model, other, needed))
+    .sort(
+      (a, b) => nearness(model, a) - nearness(model, b) || (a.price?.amount ?? 0) - (b.price?.amount ?? 0),
+    )
+  return fitting.map((other) => ({
+    kind: 'swap',
+    title: `Swap it for ${other.name}${model.discontinued?.successor === other.id ? ', its successor' : ''}`,
+    ops: swapOps(doc, catalogue, device, other),
+    again: Number(enrolled),
+  }))
+}
+
+/** Whether another model can stand in the same place: class, events, weather, pets, carrying, and still made. */
+function stands(
+  system: System,
+  model: DeviceModel,
+  other: DeviceModel,
+  needed: ReadonlySet<string | null>,
+): boolean {
+  if (other.class !== model.class || other.slot !== model.slot || other.discontinued) return false
+  // A cable is no swap where a zone's number and terminal would have to change with it.
+  if (model.loops.length > 0 && (other.family === null) !== (model.family === null)) return false
+  const events = new Set<string>(other.loops.map((loop) => loop.event))
+  if (![...needed].every((event) => event === null || events.has(event))) return false
+  if (other.carried !== model.carried || (model.outdoor === true && other.outdoor !== true)) return false
+  if (other.temperatureC.from > model.temperatureC.from && model.outdoor === true) return false
+  const pet = system.info.petKg ?? 0
+  return model.class !== 'motion' || model.petKg === null || (other.petKg ?? 0) >= Math.min(pet, model.petKg)
+}
+
+/** Successor first, then a variant of the same model, then the same maker. */
+function nearness(model: DeviceModel, other: DeviceModel): number {
+  if (model.discontinued?.successor === other.id) return 0
+  const base = (entry: DeviceModel): string =>
+    entry.variant?.of ?? entry.name.split(' ').slice(0, -1).join(' ')
+  if (base(model) === base(other)) return 1
+  return model.maker === other.maker ? 2 : 3
+}
+
+/** The ops that put another model in a device's place: loops and codes follow, IDs are forgotten. */
+export function swapOps(doc: JobDocument, catalogue: Catalogue, device: Device, other: DeviceModel): Op[] {
+  const panel = catalogue.get('panel', recordOf(doc, 'job', 'job:main')?.panel ?? null)
+  const set = (id: string, field: string, from: unknown, to: unknown): Op[] =>
+    from === to ? [] : [{ op: 'set', id, field, from, to }]
+  const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
+  return [
+    ...pinOps(doc, catalogue, [other.id]),
+    ...set(device.id, 'model', device.model, other.id),
+    ...set(device.id, 'sticker', device.sticker, null),
+    ...set(device.id, 'serial', device.serial, null),
+    ...zones.flatMap((zone) => {
+      const loop = other.loops.find((item) => item.event === zone.event)
+      const code = panel?.equipment.code
+        ? (other.equipmentCodes.find((item) => item.panel === panel.id)?.code ?? null)
+        : zone.equipmentCode
+      return [
+        ...set(
+          zone.id,
+          'loop',
+          zone.loop,
+          other.family === null || other.switches ? null : (loop?.loop ?? null),
+        ),
+        ...set(zone.id, 'equipmentCode', zone.equipmentCode, code),
+        ...set(zone.id, 'serial', zone.serial, null),
+        ...set(zone.id, 'learnedBy', zone.learnedBy, null),
+      ]
+    }),
+  ]
+}
+
+function receivers(doc: JobDocument, catalogue: Catalogue, system: System, newId: () => string): Attempt[] {
+  const { panel } = system
+  const has = new Set(system.receivers.map((item) => item.model.id))
+  return (panel?.receivers ?? [])
+    .filter((id) => !has.has(id))
+    .flatMap((id): Attempt[] => {
+      const model = catalogue.get('receiver', id)
+      if (!model) return []
+      const record = {
+        id: `receiver:${newId()}`,
+        type: 'receiver',
+        model: id,
+        room: '',
+        encryptedOnly: false,
+        order: nextOrder(doc, 'receiver'),
+      } as const
+      return [
+        {
+          kind: 'receiver',
+          title: `Add ${model.place === 'bridge' ? 'the bridge ' : ''}${model.name}`,
+          ops: [...pinOps(doc, catalogue, [id]), { op: 'add', record }],
+          again: 0,
+        },
+      ]
+    })
+}
+
+function panels(doc: JobDocument, catalogue: Catalogue, system: System): Attempt[] {
+  const { info } = system
+  const enrolled = new Set([
+    ...recordsOf(doc, 'zone').flatMap((zone) => (zone.serial !== null && zone.device ? [zone.device] : [])),
+    ...recordsOf(doc, 'device').flatMap((device) => (device.serial !== null ? [device.id] : [])),
+  ])
+  const made = (panel: PanelModel): boolean => info.region === 'own' || panel.regions.includes(info.region)
+  return catalogue
+    .all('panel')
+    .filter((panel) => panel.id !== info.panel && made(panel))
+    .map((panel) => {
+      const firmware = panel.radioFirmware.at(-1) ?? null
+      const set = (field: string, from: unknown, to: unknown): Op[] =>
+        from === to ? [] : [{ op: 'set', id: 'job:main', field, from, to }]
+      return {
+        kind: 'panel',
+        title: `Choose ${panel.name} instead`,
+        ops: [
+          ...pinOps(doc, catalogue, [panel.id]),
+          ...set('panel', info.panel, panel.id),
+          ...set('radioFirmware', info.radioFirmware, firmware),
+        ],
+        again: enrolled.size,
+      }
+    })
+}
+
+function limitSwaps(remedies: readonly Remedy[]): Remedy[] {
+  let swapsSeen = 0
+  return remedies.filter((remedy) => remedy.kind !== 'swap' || (swapsSeen += 1) <= MOST_SWAPS)
+}
