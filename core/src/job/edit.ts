@@ -4,6 +4,7 @@ import { sameJson } from '../units/canonical.ts'
 import type { JobDocument } from './document.ts'
 import type { JobRecord, RecordType } from './records.ts'
 import { evidenceTypes, pinId, recordSchemas, referencedId, referenceFields, typeOfId } from './records.ts'
+import { upgradeEdit } from './upgrades.ts'
 
 /** One elementary change; its JSON form is itself. */
 export type Op =
@@ -72,14 +73,17 @@ export const editShape = z.strictObject({
   redoes: z.string().max(40).optional(),
 })
 
-/** Reads an edit from outside: either a whole valid edit, or what is wrong with it, field by field. */
+/** Reads an edit from outside, an older shape brought to the one in force: either a whole valid edit, or what is wrong with it, field by field. */
 export function readEdit(
   input: unknown,
 ):
   { readonly ok: true; readonly edit: Edit } | { readonly ok: false; readonly problems: readonly Problem[] } {
   const shape = check(editShape, input)
   if (!shape.ok) return shape
-  const edit = shape.value as unknown as Edit
+  const sent = shape.value as unknown as Edit
+  const upgraded = upgradeEdit(sent)
+  // One from a newer version stays as it is: whoever reads it says so.
+  const edit = upgraded.ok ? upgraded.value : sent
   const problems = edit.ops.flatMap((op, index) => opProblems(op, `ops.${index}`))
   return problems.length > 0 ? { ok: false, problems } : { ok: true, edit }
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { emptyDocument, recordOf, type JobDocument } from './document.ts'
-import { applyOps, type Edit, type Op } from './edit.ts'
+import { applyOps, readEdit, type Edit, type Op } from './edit.ts'
 import { lastTouch, planUndo, replay, undoState, type JournalEntry } from './journal.ts'
 import { aDevice, aJob } from './testing/records.ts'
 import { upgradeDocument, upgradeEdit, type Upgrade } from './upgrades.ts'
@@ -159,10 +159,38 @@ describe('upgrades', () => {
     })
   })
 
+  it('brings a device of shape 1 the facts of a takeover, not yet known', () => {
+    const { plan: _plan, madeYear: _made, batteryAt: _battery, ...old } = aDevice('one', { room: 'attic' })
+    const result = upgradeDocument({ schema: 1, records: { 'device:one': old, 'job:main': aJob() } })
+    expect(result).toEqual({
+      ok: true,
+      value: {
+        schema: 2,
+        records: {
+          'device:one': { ...old, plan: null, madeYear: null, batteryAt: null },
+          'job:main': aJob(),
+        },
+      },
+    })
+  })
+
+  it('takes an edit of shape 1 from a page that was not reloaded', () => {
+    const { plan: _plan, madeYear: _made, batteryAt: _battery, ...old } = aDevice('one')
+    const read = readEdit({
+      id: 'edit-0001',
+      kind: 'x.y',
+      schema: 1,
+      by: 'ann',
+      madeAt: '2026-05-04T09:30:00Z',
+      ops: [{ op: 'add', record: old }],
+    })
+    expect(read).toMatchObject({ ok: true, edit: { schema: 2, ops: [{ record: { plan: null } }] } })
+  })
+
   it('refuses what a newer version wrote', () => {
     const result = upgradeDocument({ schema: 9, records: {} })
     expect(!result.ok && result.reason).toContain(
-      'newer version of Kapelle (shape 9; this one reads up to 1)',
+      'newer version of Kapelle (shape 9; this one reads up to 2)',
     )
   })
 })

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { regions } from '../units/region.ts'
 
 /** Number of the record shapes in this file; see upgrades.ts for how older ones are read. */
-export const SCHEMA = 1
+export const SCHEMA = 2
 
 const id = z.string().regex(/^[a-z-]+:[A-Za-z0-9._/-]{1,80}$/, 'must be a record id such as zone:…')
 const entryId = z
@@ -96,6 +96,15 @@ const device = z.strictObject({
   deferred: name(200).nullable(),
   use: z.enum(uses),
   existing: z.boolean(),
+  /** Of a device that was there before: what becomes of it; null until decided. */
+  plan: z.enum(['keep', 'replace']).nullable(),
+  /** The year it was made, as its sticker says; null where unknown. */
+  madeYear: z.number('must be a year from 1980 to 2100').int().min(1980).max(2100).nullable(),
+  /** The day its batteries were last changed, as 2026-03-31; null where unknown. */
+  batteryAt: z
+    .string()
+    .regex(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a day such as 2026-03-31')
+    .nullable(),
   sticker: serial.nullable(),
   serial: serial.nullable(),
   slot: z.number().int().min(1).max(999).nullable(),

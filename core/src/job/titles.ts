@@ -36,6 +36,7 @@ const titles: Readonly<Record<string, string>> = {
 export function titleOf(edit: Edit): string {
   const known = titles[edit.kind]
   if (edit.kind.startsWith('fix.')) return 'applied a fix'
+  if (edit.kind.startsWith('remedy.')) return 'applied a remedy'
   if (edit.kind === 'undo') return 'took a change back'
   if (edit.kind === 'redo') return 'brought a change back'
   if (edit.kind.startsWith('air.') && known) return known

@@ -6,8 +6,12 @@ import { SCHEMA } from './records.ts'
 /** A pure step from one record shape to the next: `upgrades[0]` reads shape 1 and gives shape 2. Kept for good. */
 export type Upgrade = (record: Readonly<Record<string, unknown>>) => Record<string, unknown>
 
-/** The steps so far: none, the first shape is in force. */
-export const upgrades: readonly Upgrade[] = []
+/** Shape 2: a device of a takeover says what becomes of it, its year and its last battery. */
+const takeovers: Upgrade = (record) =>
+  record.type === 'device' ? { plan: null, madeYear: null, batteryAt: null, ...record } : { ...record }
+
+/** The steps so far, from shape 1 on. */
+export const upgrades: readonly Upgrade[] = [takeovers]
 
 /** The outcome of reading something that carries a schema number. */
 export type Upgraded<T> =

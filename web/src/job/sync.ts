@@ -4,6 +4,7 @@ import {
   openReplica,
   takeNews,
   takeRefusal,
+  upgradeEdit,
   type Conflict,
   type Edit,
   type JobDocument,
@@ -191,7 +192,12 @@ export class JobLine {
 
   #unsent(): Edit[] {
     try {
-      return JSON.parse(localStorage.getItem(this.#shelf) ?? '[]') as Edit[]
+      const kept = JSON.parse(localStorage.getItem(this.#shelf) ?? '[]') as Edit[]
+      // A page of an older build may have left edits in an older shape.
+      return kept.map((edit) => {
+        const upgraded = upgradeEdit(edit)
+        return upgraded.ok ? upgraded.value : edit
+      })
     } catch {
       return []
     }

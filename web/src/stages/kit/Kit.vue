@@ -1,16 +1,31 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useRoute } from 'vue-router'
+import { mdiPrinter } from '@mdi/js'
+import { useRoute, useRouter } from 'vue-router'
 import { fitAll } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import AddDevices from './AddDevices.vue'
+import FitGrid from './FitGrid.vue'
 import ImportList from './ImportList.vue'
 import KitRow from './KitRow.vue'
 import Receivers from './Receivers.vue'
+import WhichPanel from './WhichPanel.vue'
 
 const job = useJob()
 const route = useRoute()
+const router = useRouter()
 const onlyBad = ref(false)
+const views = [
+  { value: 'list', title: 'List' },
+  { value: 'grid', title: 'Fit grid' },
+  { value: 'panels', title: 'Which panel?' },
+] as const
+/** The view stands in the address, so that a link opens it. */
+const view = computed({
+  get: () => views.find((item) => item.value === route.query.view)?.value ?? 'list',
+  set: (to) => void router.replace({ query: to === 'list' ? {} : { view: to } }),
+})
+const asked = computed(() => (typeof route.query.show === 'string' ? route.query.show : null))
 const fits = computed(() => (job.system ? fitAll(job.system) : new Map()))
 const rows = computed(() =>
   (job.system?.devices ?? []).filter(
@@ -25,6 +40,10 @@ const tally = computed(() => {
     no: verdicts.filter((verdict) => verdict === 'no').length,
   }
 })
+
+function print(): void {
+  window.print()
+}
 </script>
 
 <template>
@@ -36,21 +55,36 @@ const tally = computed(() => {
         {{ tally.no === 1 ? 'does' : 'do' }} not</span
       >
       <span class="grow" />
-      <v-checkbox v-model="onlyBad" label="Only what does not simply fit" class="no-print" />
-      <ImportList />
+      <v-checkbox
+        v-if="view !== 'panels'"
+        v-model="onlyBad"
+        label="Only what does not simply fit"
+        class="no-print"
+      />
+      <v-btn-toggle v-model="view" mandatory density="compact" variant="outlined" class="no-print">
+        <v-btn v-for="item in views" :key="item.value" :value="item.value" class="text-none">{{
+          item.title
+        }}</v-btn>
+      </v-btn-toggle>
+      <ImportList v-if="view === 'list'" />
+      <v-btn v-else variant="tonal" class="text-none no-print" :prepend-icon="mdiPrinter" @click="print"
+        >Print</v-btn
+      >
     </div>
     <v-alert v-if="!job.system?.panel" type="info" variant="tonal" density="compact" class="mb-4">
       No panel is chosen yet, so nobody can tell what fits.
       <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
     </v-alert>
     <Receivers />
-    <AddDevices />
+    <AddDevices v-if="view === 'list'" />
     <div v-if="tally.all === 0" class="sheet pa-6">
       <h2>The kit is empty</h2>
       <p class="quiet mt-1">
         Add devices above, one by one or several of a kind. Each shows at once whether this panel can use it.
       </p>
     </div>
+    <FitGrid v-else-if="view === 'grid'" :only-bad="onlyBad" :start="asked" />
+    <WhichPanel v-else-if="view === 'panels'" />
     <div v-else class="sheet scroll">
       <table class="plain">
         <thead>

@@ -93,7 +93,12 @@ function remove(): void {
       <span class="verdict" :style="{ color: `rgb(var(--v-theme-${look.color}))` }"
         ><span aria-hidden="true">{{ look.glyph }}</span> {{ look.word }}</span
       >
-      <div v-if="reason" class="small">{{ reason }}</div>
+      <div v-if="reason" class="small">
+        {{ reason }}
+        <router-link :to="{ query: { view: 'grid', show: device.id } }" class="help"
+          >What would help?</router-link
+        >
+      </div>
     </td>
     <td class="no-print">
       <v-btn
@@ -121,6 +126,9 @@ function remove(): void {
 }
 .fit {
   min-width: 240px;
+}
+.help {
+  color: rgb(var(--v-theme-primary));
 }
 .use {
   width: 216px;

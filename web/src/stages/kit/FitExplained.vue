@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { v4 as uuid } from 'uuid'
+import { computed, ref } from 'vue'
+import { defaultCosts, remediesFor, type Remedy } from '#core'
+import OpsPreview from '../../shared/OpsPreview.vue'
+import { verdictLook } from '../../shared/severity.ts'
+import { useJob } from '../../job/job-store.ts'
+import type { GridCell, GridRow } from './useFitGrid.ts'
+
+const props = defineProps<{ row: GridRow; cell: GridCell | null }>()
+const job = useJob()
+const open = ref<string | null>(null)
+const costsOpen = ref(false)
+const shown = computed(() =>
+  props.cell
+    ? { with: props.cell.name, verdict: props.cell.verdict, reasons: props.cell.reasons }
+    : {
+        with: 'this job',
+        verdict: props.row.fit?.verdict ?? ('unknown' as const),
+        reasons: props.row.fit?.reasons ?? [],
+      },
+)
+const look = computed(() => verdictLook[shown.value.verdict])
+const remedies = computed(() => remediesFor(job.doc, job.catalogue, props.row.device, { newId: uuid }))
+const costWords = {
+  setting: 'panel setting',
+  firmware: 'firmware update',
+  swap: 'swap of a device',
+  receiver: 'further receiver or bridge',
+  panel: 'another panel',
+  enrol: 'each device enrolled again',
+} as const
+
+function deviceName(id: string): string {
+  const item = job.system?.byId.get(id)
+  return [item?.model.name, item?.device.room].filter(Boolean).join(', ')
+}
+
+function apply(remedy: Remedy): void {
+  job.edit(`remedy.${remedy.kind}`, remedy.ops)
+  open.value = null
+}
+</script>
+
+<template>
+  <aside class="sheet pa-4 side" aria-label="Why, and what would help" aria-live="polite">
+    <h2>{{ row.name }}</h2>
+    <p v-if="row.place" class="quiet place">{{ row.place }}</p>
+    <p class="verdict" :style="{ color: `rgb(var(--v-theme-${look.color}))` }">
+      {{ look.glyph }} {{ shown.with }}: {{ look.word }}
+    </p>
+    <ul v-if="shown.reasons.length > 0" class="reasons">
+      <li v-for="reason in shown.reasons" :key="reason.code">{{ reason.text }}</li>
+    </ul>
+    <p v-else class="quiet">Band, protocol, encryption, class, region and grade all agree.</p>
+    <template v-if="row.fit && row.fit.verdict !== 'works'">
+      <h3 class="help">What would help</h3>
+      <p v-if="remedies.length === 0" class="quiet">
+        Nothing in the catalogue lets it fit without making another device fit worse. Leave it out, or look at
+        another panel.
+      </p>
+      <ol v-else class="remedies">
+        <li v-for="remedy in remedies" :key="remedy.title">
+          <button
+            type="button"
+            class="remedy"
+            :aria-expanded="open === remedy.title"
+            @click="open = open === remedy.title ? null : remedy.title"
+          >
+            <span>{{ remedy.title }}</span>
+            <span class="cost num" :title="'Cost by the table below'">{{ remedy.cost }}</span>
+          </button>
+          <div v-if="open === remedy.title" class="preview">
+            <h3>This would change</h3>
+            <OpsPreview :ops="remedy.ops" />
+            <p v-for="change in remedy.changes" :key="change.device" class="small">
+              {{ deviceName(change.device) }}: {{ verdictLook[change.from].word }} →
+              <strong>{{ verdictLook[change.to].word }}</strong>
+            </p>
+            <v-btn size="small" color="primary" class="text-none" @click="apply(remedy)">Apply</v-btn>
+          </div>
+        </li>
+      </ol>
+      <v-btn
+        size="x-small"
+        variant="text"
+        class="text-none"
+        :aria-expanded="costsOpen"
+        @click="costsOpen = !costsOpen"
+        >How the cost is counted</v-btn
+      >
+      <ul v-if="costsOpen" class="small quiet costs">
+        <li v-for="(words, key) in costWords" :key="key">{{ words }}: {{ defaultCosts[key] }}</li>
+      </ul>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.side {
+  position: sticky;
+  top: 68px;
+  max-height: calc(100vh - 84px);
+  overflow-y: auto;
+}
+.place {
+  margin: 0;
+}
+.verdict {
+  font-weight: 650;
+  margin: 8px 0 4px;
+}
+.reasons {
+  padding-left: 18px;
+  margin: 0;
+}
+.help {
+  margin-top: 18px;
+}
+.remedies {
+  list-style: none;
+  padding: 0;
+  margin: 6px 0;
+}
+.remedy {
+  font: inherit;
+  color: inherit;
+  width: 100%;
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  text-align: left;
+  padding: 8px 6px;
+  border: 0;
+  border-bottom: 1px solid rgba(var(--v-theme-on-surface), 0.1);
+  background: transparent;
+  cursor: pointer;
+}
+.remedy:hover {
+  background: rgba(var(--v-theme-primary), 0.06);
+}
+.preview {
+  padding: 10px;
+  background: rgb(var(--v-theme-background));
+  border-radius: 8px;
+  overflow-x: auto;
+}
+.small {
+  font-size: 0.8125rem;
+}
+.costs {
+  padding-left: 18px;
+}
+</style>
