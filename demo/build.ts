@@ -3,12 +3,14 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { Catalogue, readPack, writeJobFile, type CatalogueEntry } from '#core'
 import { fennelBank } from './fennel-bank.ts'
 import { ropewalk } from './ropewalk.ts'
+import { saltmarsh } from './saltmarsh.ts'
 
 const read = readPack(JSON.parse(readFileSync(new URL('./packs/world.json', import.meta.url), 'utf8')))
 if (!read.ok) throw new Error(JSON.stringify(read.problems, null, 2))
 const catalogue = new Catalogue(read.entries)
 const jobs = {
   'the-old-ropewalk': { id: '0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001', document: ropewalk(catalogue) },
+  'saltmarsh-row-14': { id: '0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a003', document: saltmarsh(catalogue) },
   'fennel-bank': { id: '0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a002', document: fennelBank(catalogue) },
 }
 for (const [name, { id, document }] of Object.entries(jobs))

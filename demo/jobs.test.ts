@@ -12,6 +12,7 @@ import {
 } from '#core'
 import { fennelBank } from './fennel-bank.ts'
 import { ropewalk } from './ropewalk.ts'
+import { saltmarsh } from './saltmarsh.ts'
 
 const text = (path: string): string => readFileSync(new URL(path, import.meta.url), 'utf8')
 const now = '2026-01-15T12:00:00Z'
@@ -41,6 +42,14 @@ describe('The Old Ropewalk', () => {
   })
 })
 
+describe('Saltmarsh Row 14', () => {
+  it('has nine old devices and the finding that the README lists', () => {
+    const { doc, findings } = load('saltmarsh-row-14')
+    expect(recordsOf(doc, 'device').filter((device) => device.existing)).toHaveLength(9)
+    expect(findings.map((finding) => finding.rule)).toEqual(listed('Saltmarsh Row 14'))
+  })
+})
+
 describe('Fennel Bank', () => {
   it('owes nothing and has only the risks that the README lists', () => {
     const { doc, catalogue, findings } = load('fennel-bank')
@@ -63,6 +72,7 @@ it('the job files are what the scripts write', () => {
   for (const [name, document] of [
     ['the-old-ropewalk', ropewalk(catalogue)],
     ['fennel-bank', fennelBank(catalogue)],
+    ['saltmarsh-row-14', saltmarsh(catalogue)],
   ] as const) {
     const file = text(`./jobs/${name}.json`)
     expect(writeJobFile((JSON.parse(file) as { id: string }).id, document, entries)).toBe(file)

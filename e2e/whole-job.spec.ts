@@ -41,6 +41,7 @@ async function fillKit(page: Page): Promise<void> {
   await addDevice(page, 'Herald 8 siren')
   await expect(page.getByText('does not fit')).toBeVisible()
   await expect(page.getByText('Curlew 8 sends on 868.3 MHz; Tarn radio listens on 433.92 MHz.')).toBeVisible()
+  await page.getByRole('button', { name: 'More of Herald 8 siren' }).click()
   await page.getByRole('button', { name: /^Remove Herald 8/ }).click()
   await page.getByRole('textbox', { name: 'Quantity' }).fill('none')
   await addDevice(page, 'Horn W wired siren')
@@ -61,7 +62,7 @@ async function fillKit(page: Page): Promise<void> {
   await dialog.getByRole('button', { name: 'Take the 5 good rows' }).click()
   await expect(page.getByText('6 devices, 6 fit as they are, 0 do not')).toBeVisible()
   await page.getByRole('button', { name: 'Undo: imported an equipment list' }).click()
-  await expect(page.getByText('1 devices, 1 fit as they are')).toBeVisible()
+  await expect(page.getByText('1 device, 1 fit as they are')).toBeVisible()
   await page.getByRole('button', { name: /^Redo/ }).click()
   // The fob's sticker has 14 characters; its ID is characters 5 to 12.
   await expect(page.getByLabel('Sticker ID of Quartet C fob')).toHaveValue('Q7RT2MXK')

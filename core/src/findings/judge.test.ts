@@ -342,6 +342,7 @@ describe('the registry of rules', () => {
   it('is total on a job without panel, devices or areas', () => {
     const bare = new SmallJob({ panel: null })
     expect(bare.findings()).toEqual([])
+    expect(bare.add('porch', 'reedling').rules()).not.toContain('event-without-zone')
     const orphan = cleanTarn()
     orphan.set(orphan.zone('study').id, { device: null })
     expect(orphan.rules()).toContain('event-without-zone')

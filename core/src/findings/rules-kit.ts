@@ -101,7 +101,8 @@ export const kitRules: readonly Rule[] = [
     stage: 'zones',
     find: (c) =>
       c.system.devices.flatMap(({ device, model }) => {
-        if (device.deferred !== null || c.fits.get(device.id)?.verdict === 'no') return []
+        // Without a panel there are no zones to have: the job owes a panel first.
+        if (!c.panel || device.deferred !== null || c.fits.get(device.id)?.verdict === 'no') return []
         const has = new Set((c.zonesOf.get(device.id) ?? []).map((view) => view.zone.event))
         const used =
           has.size > 0

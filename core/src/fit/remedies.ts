@@ -4,6 +4,7 @@ import { nextOrder, recordOf, recordsOf, type JobDocument } from '../job/documen
 import { applyOps, type Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
+import { eventsToZone } from '../zones/number-all.ts'
 import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
 import { systemOf, type System } from './system.ts'
 
@@ -156,9 +157,8 @@ function swaps(
   model: DeviceModel,
 ): Attempt[] {
   const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
-  const needed = new Set(
-    zones.length > 0 ? zones.map((zone) => zone.event) : model.loops.map((loop) => loop.event),
-  )
+  const planned = eventsToZone(model, system.panel).map((loop) => loop.event)
+  const needed = new Set<string | null>(zones.length > 0 ? zones.map((zone) => zone.event) : planned)
   const enrolled = device.serial !== null || zones.some((zone) => zone.serial !== null)
   const fitting = catalogue
     .all('device')

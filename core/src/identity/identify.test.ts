@@ -14,8 +14,8 @@ describe('identifying a sticker', () => {
     ['K204118', ['Curlew 8', 'Curlew 9']],
     // Six hexadecimal digits.
     ['3F 9A0C', ['Plover']],
-    // Ten hexadecimal digits.
-    ['9C 04F2 11B7', ['Shearwater']],
+    // Ten hexadecimal digits; were the 9C part of a name, the rest would be a Wren C ID: less likely, and not hidden.
+    ['9C 04F2 11B7', ['Shearwater', 'Wren C']],
     // Fourteen characters, the ID being 5 to 12: 9Q2K41XB.
     ['HS7A9Q2K41XBZZ', ['Wren C']],
   ])('%s could be %j', (text, names) => expect(families(text)).toEqual(names))
@@ -38,7 +38,22 @@ describe('identifying a sticker', () => {
       'Skitter Dog motion',
       '4B09E1',
     ])
-    expect(first?.reasons[0]).toContain('the words on it name Skitter')
+    expect(first?.reasons[0]).toBe('the words on it name Skitter Dog motion before 1 like it')
+    const models = (text: string) =>
+      identify(catalogue, text)
+        .could[0]?.models.slice(0, 2)
+        .map((model) => model.name)
+    expect(models('pebble two 3F9A0C')).toEqual(['Pebble Two contact', 'Pebble contact'])
+    expect(models('pebble 3F9A0C')?.[0]).toBe('Pebble contact')
+  })
+
+  it('does not take the number of a model for part of the ID', () => {
+    const [first] = identify(catalogue, 'Sill 8 K 204 118').could
+    expect([first?.family.name, first?.serial, first?.models[0]?.name]).toEqual([
+      'Curlew 8',
+      'K204118',
+      'Sill 8 contact',
+    ])
   })
 
   it('says of each family why it cannot be it', () => {

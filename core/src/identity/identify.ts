@@ -36,25 +36,31 @@ export function identify(
   const words = wordsOf(input)
   const could: Identified[] = []
   const not: NotIdentified[] = []
-  const codes = codesIn(input)
+  const pieces = piecesIn(input)
   for (const family of catalogue.all('family')) {
-    const readings = codes.flatMap((code) => readingOf(family, code))
+    const readings = pieces.flatMap((piece) => readingOf(family, piece))
     const best = readings.sort((a, b) => b.score - a.score)[0]
     const models = catalogue.all('device').filter((model) => model.family === family.id)
     if (!best) {
-      const first = codes[0]
-      const why = first ? readSticker(family, first) : null
+      const first = pieces[0]
+      const why = first ? readSticker(family, first.code) : null
       not.push({ family, reason: why && !why.ok ? why.reason : 'There is no ID in it.' })
       continue
     }
-    const named = models.filter((model) => words.some((word) => mentions(model, word)))
+    const named = models
+      .map((model) => ({ model, match: matchOf(model, words) }))
+      .filter((item) => item.match > 0)
+      .sort((a, b) => b.match - a.match)
+      .map((item) => item.model)
     could.push({
       family,
       serial: best.serial,
       score: best.score + (named.length > 0 ? 4 : 0),
       reasons: [
         ...(named.length > 0
-          ? [`the words on it name ${named.map((model) => model.name).join(' or ')}`]
+          ? [
+              `the words on it name ${named[0]?.name}${named.length > 1 ? ` before ${named.length - 1} like it` : ''}`,
+            ]
           : []),
         ...best.reasons,
       ],
@@ -64,27 +70,44 @@ export function identify(
   return { could: could.sort((a, b) => b.score - a.score || (a.family.name < b.family.name ? -1 : 1)), not }
 }
 
-/** The pieces of a text that could be an ID: all of it, and the span that holds every group with a digit. */
-function codesIn(text: string): string[] {
-  const parts = text.split(/[\s,;:/|]+/).filter((part) => part !== '')
-  const code = (from: number, to: number): string[] => {
-    const run = parts.slice(Math.max(from, 0), to)
-    return run.length > 0 && run.every((part) => /^[0-9A-Za-z-]+$/.test(part)) ? [run.join(' ')] : []
-  }
-  const first = parts.findIndex((part) => /\d/.test(part))
-  const last = parts.findLastIndex((part) => /\d/.test(part)) + 1
-  // A group of an ID may happen to have letters only: the neighbours on either side are tried too.
-  const spans = first < 0 ? [] : [code(first, last), code(first - 1, last), code(first, last + 1)]
-  return [...new Set([code(0, parts.length), ...spans].flat())]
+/** A piece of a text that could be an ID, and how many digits of the text it leaves out. */
+interface Piece {
+  readonly code: string
+  readonly leaves: number
 }
 
-function readingOf(family: Family, code: string): { serial: string; score: number; reasons: string[] }[] {
+/** Digits that a piece may leave out: those of a model's name, such as the 8 of a Sill 8. */
+const MOST_LEFT_OUT = 2
+
+/** Every run of groups that could be the ID, leaving out no more digits than a model's name has; whole ones first. */
+function piecesIn(text: string): Piece[] {
+  const parts = text
+    .split(/[\s,;:/|]+/)
+    .filter((part) => /^[0-9A-Za-z-]+$/.test(part))
+    .slice(0, 24)
+  const digits = (run: readonly string[]): number => run.join('').replace(/[^0-9]/g, '').length
+  const all = digits(parts)
+  const pieces: Piece[] = []
+  for (let from = 0; from < parts.length; from++)
+    for (let to = from + 1; to <= Math.min(parts.length, from + 6); to++) {
+      const run = parts.slice(from, to)
+      const leaves = all - digits(run)
+      if (leaves <= MOST_LEFT_OUT && (all > 0 || run.length === parts.length))
+        pieces.push({ code: run.join(' '), leaves })
+    }
+  return pieces.sort((a, b) => a.leaves - b.leaves || b.code.length - a.code.length)
+}
+
+function readingOf(
+  family: Family,
+  { code, leaves }: Piece,
+): { serial: string; score: number; reasons: string[] }[] {
   const read = readSticker(family, code)
   if (!read.ok) return []
   const rule = family.sticker
   const plain = code.replace(/[\s-]/g, '')
   const reasons: string[] = []
-  let score = 1
+  let score = 1 - 1.5 * leaves
   if (rule.check === 'weights-3-1') {
     score += 5
     reasons.push('its check digit fits, which one in ten IDs would by chance')
@@ -137,12 +160,13 @@ function wordsOf(text: string): string[] {
   return text
     .toLowerCase()
     .split(/[^a-z]+/)
-    .filter((word) => word.length >= 4)
+    .filter((word) => word.length >= 3)
 }
 
-function mentions(model: DeviceModel, word: string): boolean {
-  return model.name
-    .toLowerCase()
-    .split(/[^a-z]+/)
-    .includes(word)
+/** How well words name a model: each word of its name counts, each that is missing counts a little against it. */
+function matchOf(model: DeviceModel, words: readonly string[]): number {
+  // The last word of a name says only what kind of thing it is.
+  const own = wordsOf(model.name).slice(0, -1)
+  const said = own.filter((word) => words.includes(word)).length
+  return said === 0 ? 0 : said - (own.length - said) * 0.1
 }

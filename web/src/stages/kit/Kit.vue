@@ -6,8 +6,10 @@ import { fitAll } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import AddDevices from './AddDevices.vue'
 import FitGrid from './FitGrid.vue'
+import IdentifySticker from './IdentifySticker.vue'
 import ImportList from './ImportList.vue'
 import KitRow from './KitRow.vue'
+import KitSums from './KitSums.vue'
 import Receivers from './Receivers.vue'
 import WhichPanel from './WhichPanel.vue'
 
@@ -51,8 +53,8 @@ function print(): void {
     <div class="page-head">
       <h1>Kit</h1>
       <span v-if="tally.all" class="quiet"
-        >{{ tally.all }} devices, {{ tally.works }} fit as they are, {{ tally.no }}
-        {{ tally.no === 1 ? 'does' : 'do' }} not</span
+        >{{ tally.all }} {{ tally.all === 1 ? 'device' : 'devices' }}, {{ tally.works }} fit as they are,
+        {{ tally.no }} {{ tally.no === 1 ? 'does' : 'do' }} not</span
       >
       <span class="grow" />
       <v-checkbox
@@ -66,7 +68,7 @@ function print(): void {
           item.title
         }}</v-btn>
       </v-btn-toggle>
-      <ImportList v-if="view === 'list'" />
+      <template v-if="view === 'list'"><ImportList /><IdentifySticker /></template>
       <v-btn v-else variant="tonal" class="text-none no-print" :prepend-icon="mdiPrinter" @click="print"
         >Print</v-btn
       >
@@ -110,6 +112,7 @@ function print(): void {
       </table>
       <p v-if="rows.length === 0" class="pa-4">Everything in the kit simply fits.</p>
     </div>
+    <KitSums v-if="tally.all > 0 && view === 'list'" />
   </div>
 </template>
 

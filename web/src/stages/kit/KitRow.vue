@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { mdiChevronDown, mdiChevronUp } from '@mdi/js'
+import { computed, ref } from 'vue'
 import { readSticker, recordsOf, type Device, type DeviceModel, type Family, type Fit, type Op } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellText from '../../shared/CellText.vue'
 import { verdictLook } from '../../shared/severity.ts'
 import { useJob } from '../../job/job-store.ts'
+import KitDetail from './KitDetail.vue'
 import { usesOf } from './words.ts'
 
 const props = defineProps<{
@@ -15,6 +17,18 @@ const props = defineProps<{
   marked: boolean
 }>()
 const job = useJob()
+const open = ref(props.marked)
+/** What a takeover knows of it, on one line. */
+const history = computed(() =>
+  !props.device.existing
+    ? ''
+    : [
+        'there already',
+        ...(props.device.madeYear === null ? [] : [`made ${props.device.madeYear}`]),
+        ...(props.device.batteryAt === null ? [] : [`battery ${props.device.batteryAt}`]),
+        props.device.plan ?? 'not decided',
+      ].join(' · '),
+)
 const look = computed(() => verdictLook[props.fit?.verdict ?? 'unknown'])
 const reason = computed(() => props.fit?.reasons.map((item) => item.text).join(' ') ?? '')
 const name = computed(() => `${props.model.name}${props.device.room ? ` in ${props.device.room}` : ''}`)
@@ -43,7 +57,8 @@ function remove(): void {
     <td class="device">
       <strong>{{ model.name }}</strong>
       <div class="quiet small">
-        {{ family?.name ?? 'wired' }}{{ device.deferred ? ` · place open: ${device.deferred}` : '' }}
+        {{ family?.name ?? 'wired' }}<template v-if="history"> · {{ history }}</template
+        >{{ device.deferred ? ` · place open: ${device.deferred}` : '' }}
       </div>
     </td>
     <td>
@@ -102,14 +117,17 @@ function remove(): void {
     </td>
     <td class="no-print">
       <v-btn
+        :icon="open ? mdiChevronUp : mdiChevronDown"
         size="x-small"
         variant="text"
-        class="text-none"
-        :aria-label="`Remove ${name} and its zones`"
-        @click="remove"
-        >✕</v-btn
-      >
+        :aria-label="`More of ${name}`"
+        :aria-expanded="open"
+        @click="open = !open"
+      />
     </td>
+  </tr>
+  <tr v-if="open" :class="{ marked }">
+    <td colspan="7"><KitDetail :device="device" :model="model" :name="name" @remove="remove" /></td>
   </tr>
 </template>
 

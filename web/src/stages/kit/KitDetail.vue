@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import type { Device, DeviceModel } from '#core'
+import CellChoice from '../../shared/CellChoice.vue'
+import CellFlag from '../../shared/CellFlag.vue'
+import CellText from '../../shared/CellText.vue'
+
+defineProps<{ device: Device; model: DeviceModel; name: string }>()
+const emit = defineEmits<{ remove: [] }>()
+const plans = [
+  { title: 'not decided', value: null },
+  { title: 'keep', value: 'keep' },
+  { title: 'replace', value: 'replace' },
+]
+const emptyIsNull = (text: string): string | null => (text === '' ? null : text)
+</script>
+
+<template>
+  <div class="detail">
+    <dl>
+      <div>
+        <dt>There already</dt>
+        <dd>
+          <CellFlag :id="device.id" field="existing" kind="device.set" :label="`${name} was there already`" />
+        </dd>
+      </div>
+      <template v-if="device.existing">
+        <div>
+          <dt>What becomes of it</dt>
+          <dd>
+            <CellChoice
+              :id="device.id"
+              field="plan"
+              kind="device.set"
+              :label="`Plan for ${name}`"
+              :items="plans"
+            />
+          </dd>
+        </div>
+        <div>
+          <dt>Made in</dt>
+          <dd>
+            <CellText
+              :id="device.id"
+              field="madeYear"
+              kind="device.set"
+              :label="`Year of ${name}`"
+              number
+              :size="6"
+              placeholder="year"
+            />
+          </dd>
+        </div>
+        <div>
+          <dt>Battery of</dt>
+          <dd>
+            <CellText
+              :id="device.id"
+              field="batteryAt"
+              kind="device.set"
+              :label="`Battery date of ${name}`"
+              :size="11"
+              placeholder="2026-03-31"
+              :read="emptyIsNull"
+            />
+          </dd>
+        </div>
+      </template>
+      <div>
+        <dt>Place open because</dt>
+        <dd>
+          <CellText
+            :id="device.id"
+            field="deferred"
+            kind="device.set"
+            :label="`Why the place of ${name} is open`"
+            :size="22"
+            placeholder="its place is known"
+            :read="emptyIsNull"
+          />
+        </dd>
+      </div>
+      <div v-if="model.batteries">
+        <dt>Batteries</dt>
+        <dd>
+          {{ model.batteries.count }} × {{ model.batteries.type
+          }}<template v-if="model.batteries.wayUp">, {{ model.batteries.wayUp }}</template>
+        </dd>
+      </div>
+      <div v-if="model.lifeYears">
+        <dt>Stated life</dt>
+        <dd>
+          {{ model.lifeYears }} years<template v-if="device.madeYear !== null"
+            >, until {{ device.madeYear + model.lifeYears }}</template
+          >
+        </dd>
+      </div>
+      <div v-if="model.discontinued">
+        <dt>No longer made</dt>
+        <dd>{{ model.note ?? 'see its successor' }}</dd>
+      </div>
+    </dl>
+    <v-btn size="small" variant="text" class="text-none" @click="emit('remove')"
+      >Remove {{ name }} and its zones</v-btn
+    >
+  </div>
+</template>
+
+<style scoped>
+.detail {
+  padding: 6px 8px 12px 8px;
+}
+dl {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 28px;
+  margin: 0;
+}
+dt {
+  font-size: 0.8125rem;
+  font-weight: 600;
+  color: rgba(var(--v-theme-on-surface), 0.72);
+}
+dd {
+  margin: 0;
+}
+</style>
