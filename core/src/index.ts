@@ -57,8 +57,17 @@ export { upgradeDocument, upgradeEdit, upgrades } from './job/upgrades.ts'
 export type { Upgrade, Upgraded } from './job/upgrades.ts'
 
 export { Catalogue } from './catalogue/catalogue.ts'
-export { PACK_FORMAT, readPack } from './catalogue/pack.ts'
-export type { PackResult } from './catalogue/pack.ts'
+export { describeEntry } from './catalogue/describe.ts'
+export type { EntryLine } from './catalogue/describe.ts'
+export {
+  comparePack,
+  PACK_FORMAT,
+  PACK_LIMIT,
+  packJsonSchema,
+  readPack,
+  writePack,
+} from './catalogue/pack.ts'
+export type { PackChange, PackResult } from './catalogue/pack.ts'
 export { deviceClasses, entrySchema, events, kinds, trips, zoneFields } from './catalogue/schema.ts'
 export type {
   AlarmKind,

@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { check, type Problem } from '../units/problem.ts'
+import { hashOf } from '../units/canonical.ts'
+import type { Catalogue } from './catalogue.ts'
 import type { CatalogueEntry } from './schema.ts'
 import { entrySchema } from './schema.ts'
 
@@ -43,6 +45,35 @@ export function readPack(input: unknown, known: readonly CatalogueEntry[] = []):
   })
   if (problems.length === 0) problems.push(...entryProblems(entries, known))
   return problems.length > 0 ? { ok: false, problems } : { ok: true, entries }
+}
+
+/** Most bytes of a pack, as UTF-8 JSON. */
+export const PACK_LIMIT = 5_000_000
+
+/** How an entry of a pack stands to the catalogue: by its hash, whatever its version label says. */
+export interface PackChange {
+  readonly entry: CatalogueEntry
+  readonly state: 'new' | 'changed' | 'same'
+}
+
+/** What importing these entries would do, entry by entry. */
+export function comparePack(entries: readonly CatalogueEntry[], catalogue: Catalogue): PackChange[] {
+  const there = new Set(catalogue.entries.map((entry) => entry.id))
+  return entries.map((entry) => {
+    if (!there.has(entry.id)) return { entry, state: 'new' }
+    return { entry, state: catalogue.hash(entry.id) === hashOf(entry) ? 'same' : 'changed' }
+  })
+}
+
+/** Entries as a pack; reading it gives entries of the same hashes. */
+export function writePack(title: string, entries: readonly CatalogueEntry[]): string {
+  const sorted = [...entries].sort((a, b) => (a.id < b.id ? -1 : 1))
+  return `${JSON.stringify({ kapellePack: PACK_FORMAT, title, entries: sorted }, null, 2)}\n`
+}
+
+/** The JSON Schema of a pack, made from the schemas that read it. */
+export function packJsonSchema(): unknown {
+  return z.toJSONSchema(outer.extend({ entries: z.array(entrySchema).min(1).max(5000) }), { io: 'input' })
 }
 
 function nameOf(raw: unknown, index: number): string {

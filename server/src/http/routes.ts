@@ -3,6 +3,7 @@ import type { Accounts } from '../auth/accounts.ts'
 import type { Store } from '../db/store.ts'
 import type { EditAnswer, Jobs } from '../jobs/jobs.ts'
 import { AppError } from './errors.ts'
+import { packRoutes } from './pack-routes.ts'
 import { FileAnswer, route, StatusAnswer, type Route } from './route.ts'
 
 /** What the routes work with. */
@@ -33,6 +34,7 @@ export function allRoutes(services: Services): Route[] {
     ...peopleRoutes(services),
     ...jobRoutes(services),
     ...catalogueRoutes(services),
+    ...packRoutes(services.store),
   ]
 }
 

@@ -1,5 +1,11 @@
 <script setup lang="ts">
-import { mdiAccountCircleOutline, mdiAccountGroupOutline, mdiLogout, mdiThemeLightDark } from '@mdi/js'
+import {
+  mdiAccountCircleOutline,
+  mdiAccountGroupOutline,
+  mdiBookOpenVariantOutline,
+  mdiLogout,
+  mdiThemeLightDark,
+} from '@mdi/js'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { newerBuild } from './api.ts'
@@ -42,6 +48,7 @@ function reload(): void {
           <v-list density="compact">
             <v-list-item :title="session.person.firm" :subtitle="session.person.role" />
             <v-divider />
+            <v-list-item to="/catalogue" title="Catalogue" :prepend-icon="mdiBookOpenVariantOutline" />
             <v-list-item
               v-if="session.person.role === 'owner'"
               to="/people"

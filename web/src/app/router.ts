@@ -19,6 +19,11 @@ export function createAppRouter(): Router {
       },
       { path: '/jobs', component: () => import('../jobs/JobList.vue'), meta: { title: 'Jobs' } },
       { path: '/jobs/new', component: () => import('../jobs/NewJob.vue'), meta: { title: 'New job' } },
+      {
+        path: '/catalogue',
+        component: () => import('../catalogue/CatalogueView.vue'),
+        meta: { title: 'Catalogue' },
+      },
       { path: '/people', component: () => import('../account/People.vue'), meta: { title: 'People' } },
       {
         path: '/jobs/:job',

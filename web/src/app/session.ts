@@ -60,5 +60,11 @@ export const useSession = defineStore('session', () => {
     return catalogue.value
   }
 
-  return { person, catalogue, load, signIn, setUp, signOut, loadCatalogue }
+  /** Asks for the offered entries again, after a pack came in. */
+  async function reloadCatalogue(): Promise<void> {
+    catalogue.value = null
+    await loadCatalogue()
+  }
+
+  return { person, catalogue, load, signIn, setUp, signOut, loadCatalogue, reloadCatalogue }
 })

@@ -55,6 +55,7 @@ function when(time: string): string {
           maxlength="100"
           @click:clear="find = ''"
         />
+        <v-btn variant="text" to="/catalogue" class="text-none">Catalogue</v-btn>
         <ImportJob />
         <v-btn color="primary" to="/jobs/new" :prepend-icon="mdiPlus">New job</v-btn>
       </div>

@@ -1,0 +1,163 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { catalogue } from '../testing/small-job.ts'
+import { hashOf } from '../units/canonical.ts'
+import { Catalogue } from './catalogue.ts'
+import { describeEntry } from './describe.ts'
+import { comparePack, packJsonSchema, readPack, writePack } from './pack.ts'
+import type { CatalogueEntry } from './schema.ts'
+
+const all = catalogue.entries as CatalogueEntry[]
+const loose = (): { kapellePack: number; title: string; entries: Record<string, unknown>[] } =>
+  JSON.parse(writePack('Test', all)) as never
+const problems = (input: unknown): string[] => {
+  const read = readPack(input)
+  return read.ok ? [] : read.problems.map((problem) => `${problem.path} ${problem.message}`)
+}
+const at = (pack: ReturnType<typeof loose>, id: string) => {
+  const found = pack.entries.find((entry) => entry.id === id)
+  if (!found) throw new Error(id)
+  return found
+}
+
+describe('a pack', () => {
+  it('goes out and in with the same hashes', () => {
+    const read = readPack(loose())
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    expect(read.entries.map(hashOf).sort()).toEqual(all.map(hashOf).sort())
+    expect(writePack('Test', read.entries)).toBe(writePack('Test', all))
+  })
+
+  it('shows new, changed and same by hash, not by version label', () => {
+    const reedling = catalogue.get('device', 'device/reedling') as CatalogueEntry
+    const known = new Catalogue(all.filter((entry) => entry.id !== 'device/stilt'))
+    const stilt = catalogue.get('device', 'device/stilt') as CatalogueEntry
+    const changes = comparePack(
+      [reedling, { ...reedling, id: 'device/pane-ear' } as CatalogueEntry, stilt],
+      known,
+    )
+    expect(changes.map((change) => [change.entry.id, change.state])).toEqual([
+      ['device/reedling', 'same'],
+      ['device/pane-ear', 'changed'],
+      ['device/stilt', 'new'],
+    ])
+  })
+
+  it('has a JSON Schema of every kind of entry', () => {
+    const text = JSON.stringify(packJsonSchema())
+    for (const kind of ['family', 'receiver', 'device', 'panel']) expect(text).toContain(`"const":"${kind}"`)
+  })
+})
+
+describe('packs that are refused', () => {
+  it.each<[string, (pack: ReturnType<typeof loose>) => unknown, string]>([
+    ['a newer form', (pack) => ({ ...pack, kapellePack: 4 }), 'kapellePack is 4; this Kapelle reads up to 1'],
+    [
+      'a pointer into nothing',
+      (pack) => (Object.assign(at(pack, 'device/reedling'), { family: 'family/none' }), pack),
+      'device/reedling.family points at family/none, which is not in this pack nor in the catalogue',
+    ],
+    [
+      'a successor that is not there',
+      (pack) => (
+        Object.assign(at(pack, 'device/reedling-old'), { discontinued: { successor: 'device/none' } }),
+        pack
+      ),
+      'device/reedling-old.discontinued.successor points at device/none, which is not in this pack nor in the catalogue',
+    ],
+    [
+      'an entry twice',
+      (pack) => (pack.entries.push(at(pack, 'device/stilt')), pack),
+      'device/stilt stands twice in this pack',
+    ],
+    [
+      'a loop twice',
+      (pack) => (
+        (((at(pack, 'device/reedling').loops as { loop: number }[])[1] ?? { loop: 0 }).loop = 3),
+        pack
+      ),
+      'device/reedling.loops must not use a loop number twice',
+    ],
+    [
+      'a turned block',
+      (pack) => ((((at(pack, 'panel/tarn-40').blocks as { to: number }[])[1] ?? { to: 0 }).to = 1), pack),
+      'panel/tarn-40.blocks.1.to must not lie below from',
+    ],
+    [
+      'an unknown field',
+      (pack) => (Object.assign(at(pack, 'device/stilt'), { colour: 'white' }), pack),
+      'device/stilt.colour is not a known field here',
+    ],
+    [
+      'a wrong grade',
+      (pack) => (Object.assign(at(pack, 'device/stilt'), { grade: 7 }), pack),
+      'device/stilt.grade must be grade 1, 2 or 3',
+    ],
+  ])('%s', (_name, spoil, said) => expect(problems(spoil(loose()))).toContain(said))
+
+  it('never throws, whatever one field of an entry is', () => {
+    const text = writePack('Test', all)
+    const keys = all.map((entry) => Object.keys(entry))
+    fc.assert(
+      fc.property(fc.nat(all.length - 1), fc.nat(40), fc.anything(), (index, key, value) => {
+        const pack = JSON.parse(text) as ReturnType<typeof loose>
+        const entry = pack.entries[index]
+        const field = keys[index]?.[key % (keys[index]?.length ?? 1)]
+        if (entry && field) entry[field] = value
+        expect(typeof readPack(pack).ok).toBe('boolean')
+      }),
+      { seed: 12, numRuns: 40 },
+    )
+    for (const value of [
+      null,
+      3,
+      'x',
+      [],
+      { kapellePack: 1 },
+      { kapellePack: 1, title: 'x', entries: [null] },
+    ])
+      expect(readPack(value).ok).toBe(false)
+  })
+})
+
+describe('an entry in words', () => {
+  const words = (id: string) =>
+    Object.fromEntries(
+      describeEntry(all.find((entry) => entry.id === id) as CatalogueEntry, catalogue).map((line) => [
+        line.label,
+        line.value,
+      ]),
+    )
+
+  it('says what a device, a receiver, a family and a panel are', () => {
+    expect(words('device/reedling-old')).toMatchObject({
+      Family: 'Wren',
+      Loops: '1 reed, 2 wired terminals',
+      'No longer made': 'successor Reedling contact',
+      'Equipment codes': 'Tarn 40: 311',
+    })
+    expect(words('receiver/sallow-bridge')).toMatchObject({
+      Hears: 'Plover',
+      Loses: 'supervision, encryption, battery',
+    })
+    expect(words('family/curlew-9')).toMatchObject({
+      Band: '912–918 MHz',
+      Repeaters: 'up to 6, none behind another',
+    })
+    expect(words('panel/pinfold-16')).toMatchObject({
+      'Entry delay 2': '15–900 s by 15 s',
+      'Hold before sending': 'none',
+    })
+  })
+
+  it('gives entries of one kind the same lines, so that they compare', () => {
+    for (const kind of ['family', 'receiver', 'device', 'panel'] as const) {
+      const labels = catalogue.all(kind).map((entry) =>
+        describeEntry(entry, catalogue)
+          .map((line) => line.label)
+          .join('|'),
+      )
+      expect(new Set(labels).size).toBe(1)
+    }
+  })
+})

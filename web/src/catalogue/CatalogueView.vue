@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import { mdiDownload, mdiMagnify } from '@mdi/js'
+import { computed, onMounted, ref } from 'vue'
+import { deviceClasses, regions, type CatalogueEntry, type DeviceClass, type EntryKind } from '#core'
+import { useSession } from '../app/session.ts'
+import { regionItems } from '../jobs/words.ts'
+import CompareEntries from './CompareEntries.vue'
+import ImportPack from './ImportPack.vue'
+
+const MOST_COMPARED = 4
+const session = useSession()
+const kind = ref<EntryKind>('device')
+const find = ref('')
+const deviceClass = ref<DeviceClass | null>(null)
+const family = ref<string | null>(null)
+const region = ref<string | null>(null)
+const picked = ref<string[]>([])
+onMounted(() => session.loadCatalogue())
+
+const catalogue = computed(() => session.catalogue)
+const kinds = [
+  { value: 'device', title: 'Devices' },
+  { value: 'panel', title: 'Panels' },
+  { value: 'receiver', title: 'Receivers' },
+  { value: 'family', title: 'Radio families' },
+] as const
+const families = computed(() =>
+  (catalogue.value?.all('family') ?? []).map((item) => ({ title: item.name, value: item.id })),
+)
+const regionChoices = regionItems.filter(
+  (item) => (regions as readonly string[]).includes(item.value) && item.value !== 'own',
+)
+const shown = computed((): CatalogueEntry[] => {
+  const text = find.value.trim().toLowerCase()
+  return ((catalogue.value?.all(kind.value) ?? []) as CatalogueEntry[]).filter(
+    (entry) =>
+      (text === '' || JSON.stringify(entry).toLowerCase().includes(text)) &&
+      (region.value === null || (entry.regions as string[]).includes(region.value)) &&
+      (entry.kind !== 'device' ||
+        ((deviceClass.value === null || entry.class === deviceClass.value) &&
+          (family.value === null || entry.family === family.value))),
+  )
+})
+const compared = computed(() =>
+  picked.value.flatMap((id) => catalogue.value?.entries.find((entry) => entry.id === id) ?? []),
+)
+
+function pick(id: string): void {
+  picked.value = picked.value.includes(id)
+    ? picked.value.filter((item) => item !== id)
+    : [...picked.value, id].slice(-MOST_COMPARED)
+}
+
+function turn(to: EntryKind): void {
+  kind.value = to
+  picked.value = []
+}
+
+function gist(entry: CatalogueEntry): string {
+  switch (entry.kind) {
+    case 'device':
+      return [
+        catalogue.value?.get('family', entry.family)?.name ?? 'wired',
+        entry.class,
+        entry.encryption === 'always'
+          ? 'encrypted'
+          : entry.encryption === 'optional'
+            ? 'can encrypt'
+            : 'plain',
+      ]
+        .concat(entry.discontinued ? ['no longer made'] : [])
+        .join(' · ')
+    case 'panel':
+      return entry.style
+    case 'receiver':
+      return `${entry.place} · ${entry.transmitters} transmitters`
+    case 'family':
+      return `${entry.bandMHz.from === entry.bandMHz.to ? entry.bandMHz.from : `${entry.bandMHz.from}–${entry.bandMHz.to}`} MHz · ${entry.way}`
+  }
+}
+</script>
+
+<template>
+  <v-main>
+    <div class="page">
+      <div class="page-head">
+        <h1>Catalogue</h1>
+        <span class="quiet">{{ shown.length }} {{ shown.length === 1 ? 'entry' : 'entries' }}</span>
+        <span class="grow" />
+        <ImportPack />
+        <v-btn href="/api/catalogue/pack" variant="tonal" class="text-none" :prepend-icon="mdiDownload"
+          >Export as a pack</v-btn
+        >
+      </div>
+      <div class="filters">
+        <v-btn-toggle :model-value="kind" mandatory density="compact" variant="outlined">
+          <v-btn
+            v-for="item in kinds"
+            :key="item.value"
+            :value="item.value"
+            class="text-none"
+            @click="turn(item.value)"
+            >{{ item.title }}</v-btn
+          >
+        </v-btn-toggle>
+        <v-text-field
+          v-model="find"
+          label="Find any word, code or figure"
+          :prepend-inner-icon="mdiMagnify"
+          maxlength="80"
+        />
+        <template v-if="kind === 'device'">
+          <v-select v-model="deviceClass" label="Class" :items="[...deviceClasses]" clearable />
+          <v-select v-model="family" label="Family" :items="families" clearable />
+        </template>
+        <v-select v-model="region" label="Region" :items="regionChoices" clearable />
+      </div>
+      <v-progress-linear v-if="!catalogue" indeterminate aria-label="Loading the catalogue" />
+      <div v-else class="both">
+        <ul class="sheet list" aria-label="Entries">
+          <li v-for="entry in shown" :key="entry.id">
+            <button
+              type="button"
+              class="entry"
+              :class="{ on: picked.includes(entry.id) }"
+              :aria-pressed="picked.includes(entry.id)"
+              @click="pick(entry.id)"
+            >
+              <strong>{{ entry.name }}</strong>
+              <span class="quiet small">{{ entry.maker }} · {{ gist(entry) }}</span>
+            </button>
+          </li>
+          <li v-if="shown.length === 0" class="pa-4 quiet">
+            Nothing like it. Clear a filter, or import a pack that has it.
+          </li>
+        </ul>
+        <CompareEntries v-if="compared.length > 0" :entries="compared" :catalogue="catalogue" @drop="pick" />
+        <div v-else class="sheet pa-5">
+          <h2>Choose an entry</h2>
+          <p class="quiet mt-1">
+            Choose up to {{ MOST_COMPARED }} to lay them side by side: what differs is marked. A job keeps the
+            entries it was planned with, also when a newer one comes.
+          </p>
+        </div>
+      </div>
+    </div>
+  </v-main>
+</template>
+
+<style scoped>
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  margin-bottom: 14px;
+}
+.filters > .v-input {
+  flex: 1 1 150px;
+}
+.both {
+  display: grid;
+  grid-template-columns: 330px minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+.list {
+  list-style: none;
+  padding: 6px;
+  margin: 0;
+  max-height: calc(100vh - 200px);
+  overflow-y: auto;
+}
+.entry {
+  font: inherit;
+  color: inherit;
+  width: 100%;
+  display: grid;
+  text-align: left;
+  padding: 6px 10px;
+  border: 0;
+  border-radius: 8px;
+  background: transparent;
+  cursor: pointer;
+}
+.entry:hover {
+  background: rgba(var(--v-theme-primary), 0.08);
+}
+.on {
+  background: rgba(var(--v-theme-primary), 0.14);
+  box-shadow: inset 4px 0 0 rgb(var(--v-theme-primary));
+}
+.small {
+  font-size: 0.8125rem;
+}
+@media (max-width: 800px) {
+  .both {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .list {
+    max-height: 320px;
+  }
+}
+</style>
