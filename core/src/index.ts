@@ -88,6 +88,8 @@ export type {
 } from './catalogue/schema.ts'
 
 export { closureOf } from './catalogue/closure.ts'
+export { pinUpdateOps, pinUpdates } from './job/pins.ts'
+export type { PinUpdate } from './job/pins.ts'
 export { pinOps, startOps } from './job/start.ts'
 export { fieldWords, titleOf } from './job/titles.ts'
 export { presets } from './response/presets.ts'
@@ -115,6 +117,8 @@ export { eventWords, labelKey, labelTrouble, libraryEntries, makeLabel } from '.
 export { eventsToZone, newZone, numberAll, zoneLabel } from './zones/number-all.ts'
 export type { NumberingPlan } from './zones/number-all.ts'
 export { liveTerminals, numbersFor, presentBlocks, printNumber, rangeWords } from './zones/numbers.ts'
+export { findingChanges } from './findings/changes.ts'
+export type { FindingChanges } from './findings/changes.ts'
 export { judge, ruleOf, rules } from './findings/judge.ts'
 export type { Finding, Fix, JudgeInput, Rule, Severity } from './findings/context.ts'
 export { JOB_FILE_FORMAT, readJobFile, writeJobFile } from './formats/job-file.ts'

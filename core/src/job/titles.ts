@@ -22,6 +22,7 @@ const titles: Readonly<Record<string, string>> = {
   'user.remove': 'removed a user',
   'area.add': 'added an area',
   'area.set': 'changed an area',
+  'catalogue.update': 'took newer catalogue entries',
   'air.listen': 'started listening',
   'air.stop': 'stopped listening',
   'enrol.accept': 'enrolled a device',
@@ -39,7 +40,7 @@ export function titleOf(edit: Edit): string {
   if (edit.kind.startsWith('remedy.')) return 'applied a remedy'
   if (edit.kind === 'undo') return 'took a change back'
   if (edit.kind === 'redo') return 'brought a change back'
-  if (edit.kind.startsWith('air.') && known) return known
+  if (/^(air|catalogue)\./.test(edit.kind) && known) return known
   const first = edit.ops[0]
   if (edit.ops.length === 1 && first?.op === 'set') {
     const type = typeOfId(first.id) ?? 'record'

@@ -5,11 +5,13 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import {
   Catalogue,
   emptyDocument,
+  hashOf,
   invertOps,
   judge,
   owedList,
   pinOps,
   planUndo,
+  recordsOf,
   SCHEMA,
   serialsOf,
   systemOf,
@@ -42,7 +44,22 @@ export const useJob = defineStore('job', () => {
   const tray = shallowRef<readonly TrayItem[]>([])
   const journal = shallowRef<readonly JournalEntry[]>([])
   const unsent = shallowRef<readonly JournalEntry[]>([])
-  const catalogue = shallowRef(new Catalogue([]))
+  /** The entries offered for new work, and every entry known by its hash: a job is judged by those it pins. */
+  const offered = shallowRef(new Catalogue([]))
+  const known = shallowRef<ReadonlyMap<string, CatalogueEntry>>(new Map())
+  const pinned = computed(() =>
+    recordsOf(doc.value, 'pin')
+      .map((pin) => pin.hash)
+      .join(' '),
+  )
+  const catalogue = computed(() =>
+    offered.value.with(pinned.value.split(' ').flatMap((hash) => known.value.get(hash) ?? [])),
+  )
+  // A colleague may pin an entry that came into the catalogue after this page was opened.
+  watch(pinned, () => {
+    const missing = pinned.value.split(' ').some((hash) => hash !== '' && !known.value.has(hash))
+    if (missing && jobId.value) void fetchPinned(jobId.value)
+  })
   const line = ref<LineState>('idle')
   const notice = shallowRef<Notice | null>(null)
   const undoRest = shallowRef<{
@@ -89,12 +106,13 @@ export const useJob = defineStore('job', () => {
   /** Opens a job; closes the one before. */
   async function open(id: string): Promise<void> {
     close()
-    const offered = await session.loadCatalogue()
+    const current = await session.loadCatalogue()
     const [opened, history] = await Promise.all([
       api<{ revision: number; document: JobDocument; entries: CatalogueEntry[] }>('GET', `/api/jobs/${id}`),
       api<{ entries: JournalEntry[] }>('GET', `/api/jobs/${id}/edits?since=0`),
     ])
-    catalogue.value = offered.with(opened.entries)
+    offered.value = current
+    learn([...current.entries, ...opened.entries])
     journal.value = history.entries.filter((entry) => entry.revision <= opened.revision)
     jobId.value = id
     wire = new JobLine(id, opened.document, opened.revision, {
@@ -104,6 +122,15 @@ export const useJob = defineStore('job', () => {
       invalid: (_edit, problems) => tell('This change was not taken.', problems),
     })
     show(wire.replica)
+  }
+
+  function learn(entries: readonly CatalogueEntry[]): void {
+    known.value = new Map([...known.value, ...entries.map((entry) => [hashOf(entry), entry] as const)])
+  }
+
+  async function fetchPinned(id: string): Promise<void> {
+    const opened = await api<{ entries: CatalogueEntry[] }>('GET', `/api/jobs/${id}`).catch(() => null)
+    if (opened && jobId.value === id) learn(opened.entries)
   }
 
   function close(): void {
@@ -203,6 +230,7 @@ export const useJob = defineStore('job', () => {
     journal,
     unsent,
     catalogue,
+    offered,
     line,
     notice,
     undoRest,

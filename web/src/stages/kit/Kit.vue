@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { fitAll } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import AddDevices from './AddDevices.vue'
+import CatalogueUpdates from './CatalogueUpdates.vue'
 import FitGrid from './FitGrid.vue'
 import IdentifySticker from './IdentifySticker.vue'
 import ImportList from './ImportList.vue'
@@ -77,6 +78,7 @@ function print(): void {
       No panel is chosen yet, so nobody can tell what fits.
       <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
     </v-alert>
+    <CatalogueUpdates />
     <Receivers />
     <AddDevices v-if="view === 'list'" />
     <div v-if="tally.all === 0" class="sheet pa-6">
