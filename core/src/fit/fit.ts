@@ -1,4 +1,5 @@
-import type { DeviceModel, Family } from '../catalogue/schema.ts'
+import type { DeviceModel, Family, PanelModel } from '../catalogue/schema.ts'
+import { assignPlaces } from './assign.ts'
 import { needOf } from '../response/advise.ts'
 import type { PresentReceiver, System } from './system.ts'
 
@@ -41,6 +42,7 @@ export const fitCodes = [
   'replay',
   'repeaters',
   'slots',
+  'zones',
   'capacity',
 ] as const
 export type FitCode = (typeof fitCodes)[number]
@@ -87,21 +89,40 @@ export interface FitOptions {
 const fitsKept = new WeakMap<System, ReadonlyMap<string, Fit>>()
 
 /**
- * Whether each device works with the receivers that are there, why not, and who takes it. Capacity is counted in the
- * order of the list: the devices beyond a receiver's limit are the ones that do not fit.
+ * Whether each device works with the receivers that are there, why not, and who takes it. Each transmitter is held by one
+ * receiver; where they run short, the last devices of the list are the ones that do not fit.
  */
 export function fitAll(system: System, options: FitOptions = {}): ReadonlyMap<string, Fit> {
   const known = options.without ? undefined : fitsKept.get(system)
   if (known) return known
-  const taken = new Map<string, number>()
   const slots = new Map<string, number>()
-  const fits = new Map<string, Fit>()
-  for (const { device, model, family } of system.devices) {
-    const fit = fitOne(system, model, family, taken, options)
-    const placed = withSlot(system, model, fit, slots, options)
-    if (placed.receiver) taken.set(placed.receiver, (taken.get(placed.receiver) ?? 0) + 1)
-    fits.set(device.id, placed)
-  }
+  const asked = system.devices.map(({ device, model, family }) => {
+    const answer = optionsFor(system, model, family, options)
+    const open = 'tries' in answer || answer.fit.verdict === 'works'
+    const slot = open
+      ? (slotTrouble(system, model, slots, options) ??
+        zoneTrouble(system, model, device.deferred, slots, options))
+      : null
+    return { id: device.id, answer: slot ? { fit: refusal(slot.code, slot.text) } : answer }
+  })
+  const places = assignPlaces(
+    asked.map(({ id, answer }) => ({
+      key: id,
+      options: 'tries' in answer ? answer.tries.map((item) => item.receiver.id) : [],
+    })),
+    new Map(
+      system.receivers.map(({ id, model }) => [
+        id,
+        options.without?.has('capacity') ? Infinity : model.transmitters,
+      ]),
+    ),
+  )
+  const fits = new Map(
+    asked.map(({ id, answer }) => [
+      id,
+      'tries' in answer ? placed(answer.tries, places.get(id) ?? null) : answer.fit,
+    ]),
+  )
   if (!options.without) fitsKept.set(system, fits)
   return fits
 }
@@ -133,115 +154,126 @@ export function fitWith(c: Case, options: FitOptions = {}): FitReason[] {
   return reasons
 }
 
-function fitOne(
+/** A receiver that could take a device, with what is lost. */
+interface Try {
+  readonly receiver: PresentReceiver
+  readonly reasons: readonly FitReason[]
+}
+
+/** The receivers that could take a device, the best first; or what is already settled without counting. */
+function optionsFor(
   system: System,
   model: DeviceModel,
   family: Family | null,
-  taken: ReadonlyMap<string, number>,
   options: FitOptions,
-): Fit {
+): { readonly tries: readonly Try[] } | { readonly fit: Fit } {
   const without = options.without
-  if (!family)
-    return model.family === null
-      ? wired(system, without)
-      : unknown(`the catalogue lacks its radio family ${model.family}`)
+  if (!family) {
+    if (model.family !== null) return { fit: unknown(`the catalogue lacks its radio family ${model.family}`) }
+    return { fit: wired(system, without) }
+  }
   if (!system.panel && !without?.has('no-panel'))
-    return unknown('no panel is chosen yet: choose one in the survey')
+    return { fit: unknown('no panel is chosen yet: choose one in the survey') }
   if (system.receivers.length === 0 && !without?.has('no-receiver'))
     return {
-      verdict: 'no',
-      receiver: null,
-      reasons: [
-        {
-          code: 'no-receiver',
-          ...no(
-            `No receiver is on the job that hears ${family.name} (${megahertz(family)}). Add one in the kit.`,
-          ),
-        },
-      ],
+      fit: refusal(
+        'no-receiver',
+        `No receiver is on the job that hears ${family.name} (${megahertz(family)}). Add one in the kit.`,
+      ),
     }
   const tries = system.receivers.map((receiver) => ({
     receiver,
     reasons: fitWith({ model, family, receiver, system }, options),
   }))
   const open = tries.filter((item) => verdictOf(item.reasons) !== 'no')
-  const roomy = open.filter((item) => hasRoom(item.receiver, taken) || without?.has('capacity'))
-  const best = [...roomy].sort((a, b) => a.reasons.length - b.reasons.length)[0]
-  if (best) return { verdict: verdictOf(best.reasons), receiver: best.receiver.id, reasons: best.reasons }
-  const full = open[0]
-  if (full) {
-    const { name, transmitters } = full.receiver.model
-    return {
-      verdict: 'no',
-      receiver: null,
-      reasons: [
-        {
-          code: 'capacity',
-          ...no(`${name} holds ${transmitters} transmitters and all are taken by devices before this one.`),
-        },
-      ],
-    }
-  }
+  if (open.length > 0) return { tries: open.sort((a, b) => a.reasons.length - b.reasons.length) }
   const nearest = [...tries].sort((a, b) => depth(b.reasons) - depth(a.reasons))[0]
-  return { verdict: 'no', receiver: null, reasons: nearest?.reasons ?? [] }
+  return { fit: { verdict: 'no', receiver: null, reasons: nearest?.reasons ?? [] } }
 }
 
-/** Fobs, keypads and sirens also need a slot of their class on the panel. */
-function withSlot(
+function placed(tries: readonly Try[], receiver: string | null): Fit {
+  const mine = tries.find((item) => item.receiver.id === receiver)
+  if (mine) return { verdict: verdictOf(mine.reasons), receiver: mine.receiver.id, reasons: mine.reasons }
+  const { name, transmitters } = (tries[0] as Try).receiver.model
+  return refusal(
+    'capacity',
+    `${name} holds ${transmitters} transmitters and all are taken by devices before this one.`,
+  )
+}
+
+/** Fobs, keypads and sirens need a slot of their class on the panel, repeaters a place among its repeaters. */
+function slotTrouble(
   system: System,
   model: DeviceModel,
-  fit: Fit,
   slots: Map<string, number>,
   options: FitOptions,
-): Fit {
+): { readonly code: FitCode; readonly text: string } | null {
   const { panel } = system
-  if (model.class === 'repeater') return withRepeater(system, model, fit, slots, options)
-  if (!panel || model.slot === 'none' || fit.verdict === 'no' || options.without?.has('slots')) return fit
-  const rule = { fob: panel.slots.fobs, keypad: panel.slots.keypads, siren: panel.slots.sirens }[model.slot]
+  if (!panel) return null
+  const repeater = model.class === 'repeater'
+  const code = repeater ? 'repeaters' : 'slots'
+  if ((model.slot === 'none' && !repeater) || options.without?.has(code)) return null
+  const kind = repeater ? 'repeater' : model.slot
+  const { fobs, keypads, sirens } = panel.slots
+  const rule = {
+    fob: fobs,
+    keypad: keypads,
+    siren: sirens,
+    repeater: { count: panel.repeaters ?? 0 },
+    none: fobs,
+  }[kind]
   if (model.family !== null && 'wireless' in rule && !rule.wireless)
-    return {
-      verdict: 'no',
-      receiver: null,
-      reasons: [{ code: 'slots', ...no(`${panel.name} takes wired ${model.slot}s only.`) }],
-    }
-  const used = slots.get(model.slot) ?? 0
+    return { code, text: `${panel.name} takes wired ${kind}s only.` }
+  if (rule.count === 0) return { code, text: `${panel.name} takes no ${kind}s.` }
+  const used = slots.get(kind) ?? 0
   if (used >= rule.count)
     return {
-      verdict: 'no',
-      receiver: null,
-      reasons: [
-        {
-          code: 'slots',
-          ...no(
-            `${panel.name} holds ${rule.count} ${model.slot}${rule.count === 1 ? '' : 's'} and all are taken by devices before this one.`,
-          ),
-        },
-      ],
+      code,
+      text: `${panel.name} holds ${rule.count} ${kind}${rule.count === 1 ? '' : 's'} and all are taken by devices before this one.`,
     }
-  slots.set(model.slot, used + 1)
-  return fit
+  slots.set(kind, used + 1)
+  return null
 }
 
-/** Repeaters are limited by panel and family. */
-function withRepeater(
+/** Zone numbers are counted per event: the panel's wireless numbers for radio, its wired ones for cable. */
+function zoneTrouble(
   system: System,
   model: DeviceModel,
-  fit: Fit,
+  deferred: string | null,
   slots: Map<string, number>,
   options: FitOptions,
-): Fit {
-  if (!system.panel || fit.verdict === 'no' || options.without?.has('repeaters')) return fit
-  const most = system.panel.repeaters ?? 0
-  const used = slots.get('repeater') ?? 0
-  if (used >= most) {
-    const text =
-      most === 0
-        ? `${system.panel.name} takes no repeaters.`
-        : `${system.panel.name} takes ${most} repeaters and all are taken by devices before ${model.name}.`
-    return { verdict: 'no', receiver: null, reasons: [{ code: 'repeaters', ...no(text) }] }
-  }
-  slots.set('repeater', used + 1)
-  return fit
+): { readonly code: FitCode; readonly text: string } | null {
+  const { panel } = system
+  if (!panel || model.slot !== 'none' || deferred !== null || options.without?.has('zones')) return null
+  const use = model.family === null ? 'wired' : 'wireless'
+  const events = eventsOf(model)
+  const has = zoneNumbers(panel, use)
+  const used = slots.get(use) ?? 0
+  if (used + events > has)
+    return {
+      code: 'zones',
+      text: `${panel.name} has ${has} ${use} zone numbers; ${model.name} needs ${events} and ${used} are taken by devices before it.`,
+    }
+  slots.set(use, used + events)
+  return null
+}
+
+/** How many zone numbers a panel has for radio or for cable, optional modules counted. */
+export function zoneNumbers(panel: PanelModel, use: 'wired' | 'wireless'): number {
+  const numbers = new Set<number>()
+  for (const block of panel.blocks)
+    if (block.use === use) for (let number = block.from; number <= block.to; number++) numbers.add(number)
+  return numbers.size
+}
+
+/** Events of a device that take a zone each: the wired terminals only where there is no reed. */
+function eventsOf(model: DeviceModel): number {
+  const main = model.loops.filter((loop) => loop.event !== 'terminals')
+  return main.length > 0 ? main.length : model.loops.length
+}
+
+function refusal(code: FitCode, text: string): Fit {
+  return { verdict: 'no', receiver: null, reasons: [{ code, ...no(text) }] }
 }
 
 function band({ family, receiver }: Case): ReturnType<Check> {
@@ -413,10 +445,6 @@ function verdictOf(reasons: readonly FitReason[]): Verdict {
 function depth(reasons: readonly FitReason[]): number {
   const stopped = reasons.find((reason) => reason.verdict === 'no')
   return stopped ? fitCodes.indexOf(stopped.code) : fitCodes.length
-}
-
-function hasRoom(receiver: PresentReceiver, taken: ReadonlyMap<string, number>): boolean {
-  return (taken.get(receiver.id) ?? 0) < receiver.model.transmitters
 }
 
 function bandWords(item: { from: number; to: number }): string {

@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, LoopEvent, PanelModel } from '../catalogue/schema.ts'
-import { fitAll } from '../fit/fit.ts'
+import { fitAll, type Fit } from '../fit/fit.ts'
 import { systemOf, type System } from '../fit/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Op } from '../job/edit.ts'
@@ -158,13 +158,18 @@ function wantedZones(system: System): Wanted[] {
   const { panel } = system
   const fits = fitAll(system)
   const list = system.devices
-    .filter(({ device }) => device.deferred === null && fits.get(device.id)?.verdict !== 'no')
+    .filter(({ device }) => device.deferred === null && takes(fits.get(device.id)))
     .map(({ device, model }): Wanted => {
       const use = model.slot === 'fob' ? 'fob' : model.family === null ? 'wired' : 'wireless'
       return { device, model, loops: eventsToZone(model, panel), use }
     })
     .filter((item) => item.loops.length > 0)
   return list.sort((a, b) => readingRank(a) - readingRank(b) || a.device.order - b.device.order)
+}
+
+/** What does not fit gets no number; what only finds no number is tried, and named where it is left out. */
+function takes(fit: Fit | undefined): boolean {
+  return fit?.verdict !== 'no' || fit.reasons.every((reason) => reason.code === 'zones')
 }
 
 /** Entry doors, then openings, then interior, then carried; life safety together behind them. */
