@@ -175,7 +175,7 @@ function swaps(
 }
 
 /** Whether another model can stand in the same place: class, events, weather, pets, carrying, and still made. */
-function stands(
+export function stands(
   system: System,
   model: DeviceModel,
   other: DeviceModel,

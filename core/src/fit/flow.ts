@@ -1,0 +1,103 @@
+/** One possible place of an item: a bin it could go into, and what that costs. */
+export interface FlowOption {
+  readonly bin: string
+  readonly cost: number
+}
+
+export interface FlowItem {
+  readonly key: string
+  /** A further limit that it counts against, such as a class of slots; null for none. */
+  readonly group: string | null
+  readonly options: readonly FlowOption[]
+}
+
+/** Where each item goes: an index into its options, or null for left out. */
+export type FlowResult = ReadonlyMap<string, number | null>
+
+interface Edge {
+  readonly to: number
+  readonly cost: number
+  room: number
+  readonly back: number
+}
+
+/**
+ * Puts items into bins of limited room: as many as possible, and of those ways the cheapest (minimum-cost maximum flow by
+ * successive shortest paths; Bellman-Ford, as residual edges have negative costs). A bin or group without a limit in `room`
+ * takes any number.
+ */
+export function cheapestPlaces(items: readonly FlowItem[], room: ReadonlyMap<string, number>): FlowResult {
+  const network = new Network()
+  const source = network.node('source')
+  const sink = network.node('sink')
+  for (const item of items) {
+    const from = item.group === null ? source : network.node(`group ${item.group}`)
+    if (item.group !== null) network.once(source, from, room.get(item.group) ?? Infinity)
+    network.edge(from, network.node(`item ${item.key}`), 1, 0)
+    item.options.forEach((option) => {
+      const bin = network.node(`bin ${option.bin}`)
+      network.once(bin, sink, room.get(option.bin) ?? Infinity)
+      network.edge(network.node(`item ${item.key}`), bin, 1, option.cost)
+    })
+  }
+  while (network.push(source, sink));
+  return new Map(items.map((item) => [item.key, network.chosen(`item ${item.key}`, item.options.length)]))
+}
+
+class Network {
+  readonly #ids = new Map<string, number>()
+  readonly #edges: Edge[][] = []
+  readonly #made = new Set<string>()
+
+  node(name: string): number {
+    const known = this.#ids.get(name)
+    if (known !== undefined) return known
+    this.#ids.set(name, this.#edges.length)
+    this.#edges.push([])
+    return this.#edges.length - 1
+  }
+
+  edge(from: number, to: number, room: number, cost: number): void {
+    const forward = this.#edges[from] as Edge[]
+    const backward = this.#edges[to] as Edge[]
+    forward.push({ to, cost, room, back: backward.length })
+    backward.push({ to: from, cost: -cost, room: 0, back: forward.length - 1 })
+  }
+
+  once(from: number, to: number, room: number): void {
+    const key = `${from} ${to}`
+    if (this.#made.has(key)) return
+    this.#made.add(key)
+    this.edge(from, to, room, 0)
+  }
+
+  /** Sends one unit along the cheapest way that has room; false when there is none. */
+  push(source: number, sink: number): boolean {
+    const cost = new Array<number>(this.#edges.length).fill(Infinity)
+    const came: ({ from: number; edge: Edge } | null)[] = new Array<null>(this.#edges.length).fill(null)
+    cost[source] = 0
+    const queue = [source]
+    for (let at = queue.shift(); at !== undefined; at = queue.shift())
+      for (const edge of this.#edges[at] ?? []) {
+        const next = (cost[at] ?? Infinity) + edge.cost
+        if (edge.room <= 0 || next >= (cost[edge.to] ?? Infinity)) continue
+        cost[edge.to] = next
+        came[edge.to] = { from: at, edge }
+        if (!queue.includes(edge.to)) queue.push(edge.to)
+      }
+    if (cost[sink] === Infinity) return false
+    for (let step = came[sink]; step; step = came[step.from]) {
+      step.edge.room -= 1
+      const back = this.#edges[step.edge.to]?.[step.edge.back]
+      if (back) back.room += 1
+    }
+    return true
+  }
+
+  /** Which of an item's option edges carries its unit. Its first edge leads back to where it came from. */
+  chosen(item: string, options: number): number | null {
+    const edges = this.#edges[this.#ids.get(item) ?? -1] ?? []
+    for (let index = 0; index < options; index++) if (edges[index + 1]?.room === 0) return index
+    return null
+  }
+}

@@ -1,0 +1,367 @@
+import type { Catalogue } from '../catalogue/catalogue.ts'
+import type { DeviceModel, PanelModel } from '../catalogue/schema.ts'
+import { nextOrder, recordsOf, type JobDocument } from '../job/document.ts'
+import { applyOps, type Op } from '../job/edit.ts'
+import type { Device } from '../job/records.ts'
+import { pinOps } from '../job/start.ts'
+import { systemWithPanel } from './candidates.ts'
+import { compareVersions, fitPair, zoneNumbers } from './fit.ts'
+import { cheapestPlaces, type FlowItem } from './flow.ts'
+import { defaultCosts, stands, swapOps, type RemedyCosts } from './remedies.ts'
+import { systemOf, type PresentReceiver, type System } from './system.ts'
+import { eventsToZone } from '../zones/number-all.ts'
+
+/** A cheapest set of changes under which the kit fits, as far as it can. */
+export interface KitSolution {
+  /** What the changes cost together. */
+  readonly cost: number
+  /** No solution costs less than this; equal to `cost` once the search has ended. */
+  readonly lowerBound: number
+  /** The changes of panel, firmware, settings and receivers, in words. */
+  readonly changes: readonly string[]
+  readonly swaps: readonly { readonly device: string; readonly model: string }[]
+  /** Devices that no set of changes lets fit together with the others, each with the first reason. */
+  readonly leftOut: readonly { readonly device: string; readonly reason: string }[]
+  readonly ops: readonly Op[]
+}
+
+/** Where a search stands. */
+export interface SolveProgress {
+  readonly done: number
+  readonly of: number
+  readonly best: KitSolution | null
+}
+
+/** A choice for the whole kit: the panel with its firmware, which receivers are added, which settings are turned. */
+interface Setting {
+  readonly cost: number
+  readonly changes: readonly string[]
+  readonly system: System
+  readonly ops: readonly Op[]
+}
+
+interface Choice {
+  readonly model: DeviceModel
+  readonly swap: boolean
+}
+
+/**
+ * Searches the cheapest set of changes (settings, firmware, receivers, swaps, another panel) under which every device fits,
+ * with as few left out as possible. Each step tries one setting of the whole kit, cheaper ones first, and places the devices
+ * at least cost; it ends when no untried setting can be cheaper. Stopping it early keeps the best with its lower bound.
+ */
+export function* solveKit(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  opts: { readonly costs?: RemedyCosts; readonly newId: () => string },
+): Generator<SolveProgress, KitSolution | null> {
+  const costs = opts.costs ?? defaultCosts
+  const settings = allSettings(doc, catalogue, costs, opts.newId)
+  let best: KitSolution | null = null
+  for (const [index, setting] of settings.entries()) {
+    if (best && best.leftOut.length === 0 && setting.cost >= best.cost) break
+    const found: KitSolution = placeAll(doc, catalogue, setting, costs)
+    if (better(found, best)) best = found
+    const next: number = settings[index + 1]?.cost ?? best?.cost ?? 0
+    if (best) best = { ...best, lowerBound: Math.min(best.cost, next) }
+    yield { done: index + 1, of: settings.length, best }
+  }
+  return best && { ...best, lowerBound: best.cost }
+}
+
+/** Runs the search to its end. */
+export function solveWhole(...input: Parameters<typeof solveKit>): KitSolution | null {
+  const search = solveKit(...input)
+  for (;;) {
+    const step: IteratorResult<SolveProgress, KitSolution | null> = search.next()
+    if (step.done) return step.value
+  }
+}
+
+function better(found: KitSolution, best: KitSolution | null): boolean {
+  if (!best) return true
+  return (
+    found.leftOut.length - best.leftOut.length < 0 ||
+    (found.leftOut.length === best.leftOut.length && found.cost < best.cost)
+  )
+}
+
+function allSettings(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  costs: RemedyCosts,
+  newId: () => string,
+): Setting[] {
+  const system = systemOf(doc, catalogue)
+  const { info } = system
+  const enrolled = recordsOf(doc, 'device').filter((device) => isEnrolled(doc, device)).length
+  const panels = catalogue
+    .all('panel')
+    .filter(
+      (panel) => panel.id === info.panel || info.region === 'own' || panel.regions.includes(info.region),
+    )
+  const list = panels.flatMap((panel) => {
+    const changed = panel.id !== info.panel
+    const base = changed && info.panel !== null ? costs.panel + costs.enrol * enrolled : 0
+    return panelSettings({ doc, catalogue, system, panel, changed, base, costs, newId })
+  })
+  return list.sort((a, b) => a.cost - b.cost)
+}
+
+function panelSettings(o: {
+  doc: JobDocument
+  catalogue: Catalogue
+  system: System
+  panel: PanelModel
+  changed: boolean
+  base: number
+  costs: RemedyCosts
+  newId: () => string
+}): Setting[] {
+  const { doc, catalogue, panel, changed } = o
+  const start = systemWithPanel(o.system, catalogue, panel)
+  const has = new Set(start.receivers.map((item) => item.model.id))
+  const open = panel.receivers
+    .filter((id) => !has.has(id))
+    .flatMap((id) => catalogue.get('receiver', id) ?? [])
+  const locked = start.receivers.filter((item) => item.encryptedOnly)
+  const firmwares = changed ? [panel.radioFirmware.at(-1) ?? null] : newerFirmware(start)
+  const settings: Setting[] = []
+  for (const firmware of firmwares)
+    for (const add of subsets(open))
+      for (const turn of subsets(locked)) {
+        const updated = !changed && firmware !== start.info.radioFirmware
+        const added = add.map((model): PresentReceiver => ({
+          id: `receiver:${o.newId()}`,
+          model,
+          families: model.hears.flatMap((item) => catalogue.get('family', item.family) ?? []),
+          encryptedOnly: false,
+        }))
+        const receivers = start.receivers.map((item) =>
+          turn.includes(item) ? { ...item, encryptedOnly: false } : item,
+        )
+        settings.push({
+          cost:
+            o.base +
+            o.costs.receiver * add.length +
+            o.costs.setting * turn.length +
+            (updated ? o.costs.firmware : 0),
+          changes: [
+            ...(changed ? [`choose ${panel.name}`] : []),
+            ...(updated ? [`update the radio firmware to ${firmware}`] : []),
+            ...add.map((model) => `add ${model.name}`),
+            ...turn.map((item) => `let ${item.model.name} take plain devices too`),
+          ],
+          system: {
+            ...start,
+            info: { ...start.info, radioFirmware: firmware },
+            receivers: [...receivers, ...added],
+          },
+          ops: settingOps(doc, catalogue, { panel, firmware, added, turn }),
+        })
+      }
+  return settings
+}
+
+function settingOps(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  to: {
+    panel: PanelModel
+    firmware: string | null
+    added: readonly PresentReceiver[]
+    turn: readonly PresentReceiver[]
+  },
+): Op[] {
+  const { info } = systemOf(doc, catalogue)
+  const set = (id: string, field: string, from: unknown, value: unknown): Op[] =>
+    from === value ? [] : [{ op: 'set', id, field, from, to: value }]
+  const order = nextOrder(doc, 'receiver')
+  return [
+    ...pinOps(doc, catalogue, [to.panel.id, ...to.added.map((item) => item.model.id)]),
+    ...set('job:main', 'panel', info.panel, to.panel.id),
+    ...set('job:main', 'radioFirmware', info.radioFirmware, to.firmware),
+    ...to.turn.flatMap((item) => set(item.id, 'encryptedOnly', true, false)),
+    ...to.added.map((item, index): Op => ({
+      op: 'add',
+      record: {
+        id: item.id,
+        type: 'receiver',
+        model: item.model.id,
+        room: '',
+        encryptedOnly: false,
+        order: order + index,
+      },
+    })),
+  ]
+}
+
+/** Places every device under one setting of the whole: kept or swapped, as many as possible, at least cost. */
+function placeAll(doc: JobDocument, catalogue: Catalogue, setting: Setting, costs: RemedyCosts): KitSolution {
+  const { system } = setting
+  const room = new Map(system.receivers.map((item) => [item.id, item.model.transmitters]))
+  const { panel } = system
+  if (panel) {
+    room.set('fob', panel.slots.fobs.count)
+    room.set('keypad', panel.slots.keypads.count)
+    room.set('siren', panel.slots.sirens.count)
+    room.set('repeater', panel.repeaters ?? 0)
+  }
+  const choices = new Map<string, Choice[]>()
+  const items = system.devices.map(({ device, model }): FlowItem => {
+    const list = choicesOf(doc, catalogue, system, device, model)
+    const places = list.flatMap((choice) =>
+      placesOf(system, catalogue, choice.model).map((bin) => ({ bin, choice })),
+    )
+    choices.set(
+      device.id,
+      places.map((place) => place.choice),
+    )
+    const again = isEnrolled(doc, device) ? costs.enrol : 0
+    return {
+      key: device.id,
+      group: model.class === 'repeater' ? 'repeater' : model.slot === 'none' ? null : model.slot,
+      options: places.map((place) => ({ bin: place.bin, cost: place.choice.swap ? costs.swap + again : 0 })),
+    }
+  })
+  const result = cheapestPlaces(items, room)
+  const swaps: { device: string; model: string }[] = []
+  const leftOut: { device: string; reason: string }[] = []
+  // Zone numbers are counted per event, behind the placing: the devices beyond them, in list order, are left out.
+  const numbers = new Map<string, number>()
+  let cost = setting.cost
+  for (const item of items) {
+    const at = result.get(item.key) ?? null
+    if (at === null) {
+      leftOut.push({ device: item.key, reason: whyNot(system, item) })
+      continue
+    }
+    const choice = choices.get(item.key)?.[at]
+    const short = choice && zoneShort(system, choice.model, numbers)
+    if (short) {
+      leftOut.push({ device: item.key, reason: short })
+      continue
+    }
+    cost += item.options[at]?.cost ?? 0
+    if (choice?.swap) swaps.push({ device: item.key, model: choice.model.id })
+  }
+  return {
+    cost,
+    lowerBound: 0,
+    changes: setting.changes,
+    swaps,
+    leftOut,
+    ops: allOps(doc, catalogue, setting, swaps),
+  }
+}
+
+/** The device as it is, and every model that could stand in its place. */
+function choicesOf(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  system: System,
+  device: Device,
+  model: DeviceModel,
+): Choice[] {
+  const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
+  const needed = new Set<string | null>(
+    zones.length > 0
+      ? zones.map((zone) => zone.event)
+      : eventsToZone(model, system.panel).map((loop) => loop.event),
+  )
+  const others = catalogue
+    .all('device')
+    .filter(
+      (other) => other.id !== model.id && other.class === model.class && stands(system, model, other, needed),
+    )
+  return [{ model, swap: false }, ...others.map((other) => ({ model: other, swap: true }))]
+}
+
+/** Receivers that take a model; a wired one needs none, where the panel takes it wired. */
+function placesOf(system: System, catalogue: Catalogue, model: DeviceModel): string[] {
+  const family = catalogue.get('family', model.family)
+  if (!family) return model.family === null ? ['wired'] : []
+  const { panel } = system
+  const rule = { keypad: panel?.slots.keypads, siren: panel?.slots.sirens, fob: undefined, none: undefined }[
+    model.slot
+  ]
+  if (rule && !rule.wireless) return []
+  return system.receivers
+    .filter((receiver) => {
+      const { verdict } = fitPair({ model, family, receiver, system })
+      return verdict === 'works' || verdict === 'loss'
+    })
+    .map((receiver) => receiver.id)
+}
+
+function zoneShort(system: System, model: DeviceModel, used: Map<string, number>): string | null {
+  const { panel } = system
+  if (!panel || model.slot !== 'none') return null
+  const use = model.family === null ? 'wired' : 'wireless'
+  const now = (used.get(use) ?? 0) + eventsToZone(model, panel).length
+  const has = zoneNumbers(panel, use)
+  if (now > has) return `${panel.name} has ${has} ${use} zone numbers and the others take them.`
+  used.set(use, now)
+  return null
+}
+
+function whyNot(system: System, item: FlowItem): string {
+  const entry = system.byId.get(item.key)
+  const panel = system.panel?.name ?? 'the panel'
+  if (item.options.length > 0)
+    return item.group === null
+      ? `The receivers of ${panel} are full with the others.`
+      : `${panel} has no ${item.group} place left beside the others.`
+  const first = system.receivers[0]
+  const family = entry?.family
+  const reason =
+    entry && family && first
+      ? fitPair({ model: entry.model, family, receiver: first, system }).reasons.find(
+          (one) => one.verdict !== 'loss',
+        )
+      : undefined
+  return reason?.text ?? `Nothing in the catalogue of its class fits ${panel} in its place.`
+}
+
+function allOps(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  setting: Setting,
+  swaps: readonly { device: string; model: string }[],
+): Op[] {
+  const ops = [...setting.ops]
+  let current = doc
+  const first = applyOps(doc, ops)
+  if (first.ok) current = first.doc
+  for (const swap of swaps) {
+    const device = recordsOf(current, 'device').find((item) => item.id === swap.device)
+    const model = catalogue.get('device', swap.model)
+    if (!device || !model) continue
+    const more = swapOps(current, catalogue, device, model)
+    const next = applyOps(current, more)
+    if (!next.ok) continue
+    ops.push(...more)
+    current = next.doc
+  }
+  return ops
+}
+
+function isEnrolled(doc: JobDocument, device: Device): boolean {
+  return (
+    device.serial !== null ||
+    recordsOf(doc, 'zone').some((zone) => zone.device === device.id && zone.serial !== null)
+  )
+}
+
+function newerFirmware(system: System): (string | null)[] {
+  const { panel, info } = system
+  const has = info.radioFirmware
+  if (!panel || has === null) return [has]
+  return [has, ...panel.radioFirmware.filter((version) => compareVersions(version, has) > 0)]
+}
+
+function subsets<T>(items: readonly T[]): T[][] {
+  return Array.from({ length: 1 << items.length }, (_, bits) =>
+    items.filter((_item, index) => bits & (1 << index)),
+  )
+}
