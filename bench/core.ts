@@ -1,4 +1,4 @@
-import { judge, numberAll, recordsOf, type JobDocument } from '#core'
+import { judge, numberAll, rankPanels, recordsOf, solveWhole, systemOf, type JobDocument } from '#core'
 import { madeJob, take } from './made-job.ts'
 import { median, type Measured } from './measure.ts'
 
@@ -6,7 +6,7 @@ const now = '2026-05-04T09:30:00Z'
 
 /** The core's budgets. Each baseline is one JSON round trip of the same document: what merely handling it costs. */
 export function coreBenches(): Measured[] {
-  return [editAndJudge(), judgeFromNothing(), numberEverything()]
+  return [editAndJudge(), judgeFromNothing(), numberEverything(), rankAllPanels(), solveKitOf128()]
 }
 
 function editAndJudge(): Measured {
@@ -41,6 +41,25 @@ function numberEverything(): Measured {
     numberAll(copies[round] ?? doc, catalogue, () => `zone:n${(count += 1)}`)
   })
   return result('number 128 devices', ms, baselineOf(doc), 100, '100 ms')
+}
+
+/** Off the main thread when slow: no budget of design.md names it, so it is held to half a second. */
+function rankAllPanels(): Measured {
+  const { doc, catalogue } = madeJob(512, false)
+  const copies = Array.from({ length: 10 }, () => fresh(doc))
+  const ms = median(10, (round) => {
+    rankPanels(systemOf(copies[round] ?? doc, catalogue), catalogue)
+  })
+  return result('fit 512 devices against every panel', ms, baselineOf(doc), 500, '500 ms')
+}
+
+/** Runs in a worker; every eighth device is of another family and must be swapped. */
+function solveKitOf128(): Measured {
+  const { doc, catalogue } = madeJob(128, false, 8)
+  const ms = median(4, () => {
+    solveWhole(fresh(doc), catalogue, { newId: () => 'one' })
+  })
+  return result('solve a kit of 128 devices', ms, baselineOf(doc), 5000, '5 s, in a worker')
 }
 
 /** The same document in new objects, so that nothing kept from before helps. */

@@ -34,8 +34,9 @@ const models = [
   'callbell',
 ]
 
-/** Makes a job with this many one-zone devices on a panel generated from the Morrow 60; `numbered` gives them their zones. */
-export function madeJob(devices: number, numbered: boolean): MadeJob {
+/** Makes a job with this many one-zone devices on a panel generated from the Morrow 60; `numbered` gives them their zones,
+ * `strangerEvery` puts a device of another family in so many. */
+export function madeJob(devices: number, numbered: boolean, strangerEvery = 0): MadeJob {
   const read = readPack(
     JSON.parse(readFileSync(new URL('../demo/packs/world.json', import.meta.url), 'utf8')),
   )
@@ -78,7 +79,9 @@ export function madeJob(devices: number, numbered: boolean): MadeJob {
       airStartedAt: null,
     }),
   )
-  const records = Array.from({ length: devices }, (_, index) => device(index))
+  const records = Array.from({ length: devices }, (_, index) =>
+    device(index, strangerEvery > 0 && index % strangerEvery === strangerEvery - 1),
+  )
   const pins = pinOps(doc, catalogue, [...new Set(records.map((record) => record.model))])
   doc = take(doc, [...pins, ...records.map((record): Op => ({ op: 'add', record }))])
   let count = 0
@@ -86,8 +89,8 @@ export function madeJob(devices: number, numbered: boolean): MadeJob {
   return { doc, catalogue, entries: [receiver, panel] }
 }
 
-function device(index: number): Device {
-  const model = models[index % models.length] ?? 'latchet'
+function device(index: number, stranger: boolean): Device {
+  const model = stranger ? 'pebble' : (models[index % models.length] ?? 'latchet')
   return {
     id: `device:d${index}`,
     type: 'device',

@@ -88,7 +88,20 @@ async function keepAndRemedy(page: Page): Promise<void> {
   await expect(grid.getByRole('button', { name: /^Reedling Old contact with Pinfold radio/ })).toBeFocused()
   await accessible(page)
 
+  // The whole kit at once: the cheapest way, searched in a worker, previewed and left for now.
+  await page.getByRole('button', { name: 'Make it all fit' }).click()
+  const solver = page.getByRole('dialog')
+  // Four radio swaps and one wired siren at 5 each; another panel would cost 40 and strand the Plover devices.
+  await expect(solver.getByText('✓ Everything fits, at a cost of 25.')).toBeVisible()
+  await expect(solver.getByText(/swap Stilt motion, Front room for Skitter/)).toBeVisible()
+  await accessible(page)
+  await solver.getByRole('button', { name: 'Apply all of it' }).click()
+  await expect(page.getByText('9 devices, 9 fit as they are, 0 do not')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo: applied a remedy' }).click()
+  await expect(page.getByText('9 devices, 4 fit as they are, 5 do not')).toBeVisible()
+
   // Each that does not fit is swapped by its cheapest remedy, previewed first.
+  await grid.getByRole('button', { name: /^Reedling Old contact in this job/ }).click()
   await why.getByRole('button', { name: /^Swap it for Pebble contact/ }).click()
   await expect(why.getByText(/does not fit → fits/)).toBeVisible()
   await why.getByRole('button', { name: 'Apply' }).click()

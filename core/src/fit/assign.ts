@@ -13,31 +13,27 @@ export function assignPlaces(
   wants: readonly Want[],
   capacity: ReadonlyMap<string, number>,
 ): ReadonlyMap<string, string | null> {
-  const held = new Map<string, string[]>()
+  const held = new Map<string, Set<string>>([...capacity.keys()].map((receiver) => [receiver, new Set()]))
   const place = new Map<string, string | null>()
   const optionsOf = new Map(wants.map((want) => [want.key, want.options]))
 
   function take(key: string, receiver: string): void {
     const before = place.get(key)
-    if (before)
-      held.set(
-        before,
-        (held.get(before) ?? []).filter((other) => other !== key),
-      )
-    held.set(receiver, [...(held.get(receiver) ?? []), key])
+    if (before) held.get(before)?.delete(key)
+    held.get(receiver)?.add(key)
     place.set(key, receiver)
   }
 
   function makePlace(key: string, tried: Set<string>): boolean {
     const options = (optionsOf.get(key) ?? []).filter((receiver) => !tried.has(receiver))
-    const free = options.find((receiver) => (held.get(receiver)?.length ?? 0) < (capacity.get(receiver) ?? 0))
+    const free = options.find((receiver) => (held.get(receiver)?.size ?? 0) < (capacity.get(receiver) ?? 0))
     if (free !== undefined) {
       take(key, free)
       return true
     }
     for (const receiver of options) {
       tried.add(receiver)
-      for (const other of held.get(receiver) ?? [])
+      for (const other of [...(held.get(receiver) ?? [])])
         if (makePlace(other, tried)) {
           take(key, receiver)
           return true

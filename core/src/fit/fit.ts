@@ -258,12 +258,22 @@ function zoneTrouble(
   return null
 }
 
+const numbersKept = new WeakMap<PanelModel, Record<'wired' | 'wireless', number>>()
+
 /** How many zone numbers a panel has for radio or for cable, optional modules counted. */
 export function zoneNumbers(panel: PanelModel, use: 'wired' | 'wireless'): number {
-  const numbers = new Set<number>()
-  for (const block of panel.blocks)
-    if (block.use === use) for (let number = block.from; number <= block.to; number++) numbers.add(number)
-  return numbers.size
+  const known = numbersKept.get(panel)
+  if (known) return known[use]
+  const count = (wanted: string): number => {
+    const numbers = new Set<number>()
+    for (const block of panel.blocks)
+      if (block.use === wanted)
+        for (let number = block.from; number <= block.to; number++) numbers.add(number)
+    return numbers.size
+  }
+  const counts = { wired: count('wired'), wireless: count('wireless') }
+  numbersKept.set(panel, counts)
+  return counts[use]
 }
 
 /** Events of a device that take a zone each: the wired terminals only where there is no reed. */

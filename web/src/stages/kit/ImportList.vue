@@ -60,7 +60,7 @@ function take(): void {
     class="text-none no-print"
     :prepend-icon="mdiFileUploadOutline"
     @click="chooser?.click()"
-    >Import an equipment list</v-btn
+    >Import a list</v-btn
   >
   <v-dialog :model-value="list !== null" max-width="860" scrollable @update:model-value="list = null">
     <v-card v-if="list" aria-label="Equipment list">

@@ -11,6 +11,7 @@ import IdentifySticker from './IdentifySticker.vue'
 import ImportList from './ImportList.vue'
 import KitRow from './KitRow.vue'
 import KitSums from './KitSums.vue'
+import MakeFit from './MakeFit.vue'
 import Receivers from './Receivers.vue'
 import WhichPanel from './WhichPanel.vue'
 
@@ -58,25 +59,27 @@ function print(): void {
         {{ tally.no }} {{ tally.no === 1 ? 'does' : 'do' }} not</span
       >
       <span class="grow" />
-      <v-checkbox
-        v-if="view !== 'panels'"
-        v-model="onlyBad"
-        label="Only what does not simply fit"
-        class="no-print"
-      />
+      <v-checkbox v-if="view !== 'panels'" v-model="onlyBad" label="Only misfits" class="no-print" />
       <v-btn-toggle v-model="view" mandatory density="compact" variant="outlined" class="no-print">
         <v-btn v-for="item in views" :key="item.value" :value="item.value" class="text-none">{{
           item.title
         }}</v-btn>
       </v-btn-toggle>
       <template v-if="view === 'list'"><ImportList /><IdentifySticker /></template>
-      <v-btn v-else variant="tonal" class="text-none no-print" :prepend-icon="mdiPrinter" @click="print"
+      <MakeFit v-if="view === 'grid' && tally.all > 0" />
+      <v-btn
+        v-if="view !== 'list'"
+        variant="tonal"
+        class="text-none no-print"
+        :prepend-icon="mdiPrinter"
+        @click="print"
         >Print</v-btn
       >
     </div>
     <v-alert v-if="!job.system?.panel" type="info" variant="tonal" density="compact" class="mb-4">
       No panel is chosen yet, so nobody can tell what fits.
-      <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
+      <router-link :to="{ query: { view: 'panels' } }">Which panel?</router-link> shows what each would make
+      of this kit; or <router-link :to="{ name: 'survey' }">choose it in the survey</router-link>.
     </v-alert>
     <CatalogueUpdates />
     <Receivers />

@@ -30,7 +30,13 @@ const history = computed(() =>
       ].join(' · '),
 )
 const look = computed(() => verdictLook[props.fit?.verdict ?? 'unknown'])
-const reason = computed(() => props.fit?.reasons.map((item) => item.text).join(' ') ?? '')
+/** That no panel is chosen is said once above the list, not in every row. */
+const reason = computed(() =>
+  (props.fit?.reasons ?? [])
+    .filter((item) => item.code !== 'no-panel')
+    .map((item) => item.text)
+    .join(' '),
+)
 const name = computed(() => `${props.model.name}${props.device.room ? ` in ${props.device.room}` : ''}`)
 
 function readId(text: string): string | null {
