@@ -36,7 +36,7 @@ export class CatalogueStore {
 
   /** Takes entries in. With `offer` they become the ones offered; without, they are only kept for the jobs that pin them. */
   async add(entries: readonly Entry[], offer: boolean): Promise<void> {
-    await this.source.transaction('READ COMMITTED', async (manager) => {
+    await this.source.transaction(async (manager) => {
       for (const entry of entries) {
         const hash = hashOf(entry)
         const there = await manager.findOneBy(CatalogueEntry, { firmId: this.firmId, hash })

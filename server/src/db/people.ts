@@ -14,8 +14,14 @@ export interface Account {
   readonly role: Role
 }
 
+/** How long a session that was just looked up is taken as known, milliseconds: a sign-out elsewhere is seen this late. */
+const SESSION_KNOWN_MS = 3_000
+
 /** Firms, their people and sessions. */
 export class PeopleStore {
+  /** Cache only: what it lacks or holds too long is looked up. */
+  readonly #known = new Map<string, { account: Account; until: number; expiresAt: number }>()
+
   constructor(readonly source: DataSource) {}
 
   async countFirms(): Promise<number> {
@@ -46,6 +52,7 @@ export class PeopleStore {
   }
 
   async setPassword(personId: string, password: string): Promise<void> {
+    this.#known.clear()
     await this.source.getRepository(Person).update({ id: personId }, { password })
     await this.source.getRepository(Session).delete({ personId })
   }
@@ -57,8 +64,12 @@ export class PeopleStore {
     await sessions.insert({ tokenHash: hashToken(token), personId, createdAt: now, expiresAt })
   }
 
+  /** Who this session belongs to, or null. It runs before every request: one query, and none within a few seconds. */
   async bySession(token: string, now: Date): Promise<Account | null> {
-    // One query: this runs before every request.
+    const hash = hashToken(token)
+    const known = this.#known.get(hash)
+    if (known && known.until > now.getTime() && known.expiresAt > now.getTime()) return known.account
+    this.#known.delete(hash)
     const found = await this.source
       .getRepository(Person)
       .createQueryBuilder('person')
@@ -66,12 +77,22 @@ export class PeopleStore {
       .innerJoin('firm', 'firm', 'firm.id = person.firm_id')
       .select(['person.id AS id', 'person.firm_id AS firmId', 'firm.name AS firmName'])
       .addSelect(['person.login AS login', 'person.name AS name', 'person.role AS role'])
-      .where('session.token_hash = :hash AND session.expires_at > :now', { hash: hashToken(token), now })
-      .getRawOne<Account>()
-    return found ?? null
+      .addSelect('session.expires_at AS expiresAt')
+      .where('session.token_hash = :hash AND session.expires_at > :now', { hash, now })
+      .getRawOne<Account & { expiresAt: Date }>()
+    if (!found) return null
+    const { expiresAt, ...account } = found
+    if (this.#known.size > 2000) this.#known.clear()
+    this.#known.set(hash, {
+      account,
+      until: now.getTime() + SESSION_KNOWN_MS,
+      expiresAt: new Date(expiresAt).getTime(),
+    })
+    return account
   }
 
   async closeSession(token: string): Promise<void> {
+    this.#known.delete(hashToken(token))
     await this.source.getRepository(Session).delete({ tokenHash: hashToken(token) })
   }
 

@@ -20,6 +20,14 @@ export async function openSource(address: DbAddress, poolSize = 10): Promise<Dat
     extra: { connectionLimit: poolSize },
   })
   await source.initialize()
+  // Every transaction relies on it; the server is started with it as its default, which saves saying it each time.
+  const [row] = await source.query<{ level: string }[]>('SELECT @@tx_isolation AS level')
+  if (row?.level !== 'READ-COMMITTED') {
+    await source.destroy()
+    throw new Error(
+      `The database isolates transactions as ${row?.level}; Kapelle needs READ-COMMITTED as its default (transaction-isolation).`,
+    )
+  }
   await source.runMigrations({ transaction: 'each' })
   return source
 }
