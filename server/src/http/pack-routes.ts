@@ -51,6 +51,21 @@ export function packRoutes(store: Store): Route[] {
     }),
     route({
       method: 'get',
+      path: '/api/catalogue/entries',
+      summary: 'Kept entries of this firm by their hashes: those that a job pins, offered or not',
+      role: 'installer',
+      query: z.object({
+        hashes: z
+          .string()
+          .regex(/^[0-9a-f]{64}(,[0-9a-f]{64}){0,99}$/, 'must be 1 to 100 hashes, with commas'),
+      }),
+      answer: z.object({ entries: z.array(z.unknown()) }),
+      handle: async ({ who, query }) => ({
+        entries: await store.catalogueOf(who.firmId).byHashes(query.hashes.split(',')),
+      }),
+    }),
+    route({
+      method: 'get',
       path: '/api/catalogue/schema.json',
       summary: 'The JSON Schema of a catalogue pack',
       role: 'public',

@@ -65,6 +65,20 @@ describe('catalogue packs', () => {
     expect(await offered(ann)).toEqual(before)
   })
 
+  it('leave the former entry to be found by its hash, by this firm only', async () => {
+    const pack = await exported(ann)
+    const former = pack.entries.find((entry) => entry.id === 'device/wick') as CatalogueEntry
+    await bring(ann, { ...pack, entries: [{ ...former, note: 'a later note' }] })
+    const ask = async (who: TestClient, hash: string) =>
+      ((await who.call('GET', `/api/catalogue/entries?hashes=${hash}`)).body.entries as CatalogueEntry[]).map(
+        hashOf,
+      )
+    expect(await ask(ann, hashOf(former))).toEqual([hashOf(former)])
+    const own = hashOf({ ...former, note: 'a later note' } as CatalogueEntry)
+    expect([await ask(ann, own), await ask(eve, own)]).toEqual([[own], []])
+    expect((await ann.call('GET', '/api/catalogue/entries?hashes=none')).status).toBe(422)
+  })
+
   it('beyond 5 MB are refused with the limit', async () => {
     const answer = await bring(ann, { kapellePack: 1, title: 'x'.repeat(5_100_000), entries: [] })
     expect([answer.status, answer.body.title]).toEqual([

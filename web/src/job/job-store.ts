@@ -55,11 +55,8 @@ export const useJob = defineStore('job', () => {
   const catalogue = computed(() =>
     offered.value.with(pinned.value.split(' ').flatMap((hash) => known.value.get(hash) ?? [])),
   )
-  // A colleague may pin an entry that came into the catalogue after this page was opened.
-  watch(pinned, () => {
-    const missing = pinned.value.split(' ').some((hash) => hash !== '' && !known.value.has(hash))
-    if (missing && jobId.value) void fetchPinned(jobId.value)
-  })
+  // A colleague's edit or an undo may pin an entry that this page has not seen: it is asked for by its hash.
+  watch(pinned, () => void fetchMissing())
   const line = ref<LineState>('idle')
   const notice = shallowRef<Notice | null>(null)
   const undoRest = shallowRef<{
@@ -128,9 +125,15 @@ export const useJob = defineStore('job', () => {
     known.value = new Map([...known.value, ...entries.map((entry) => [hashOf(entry), entry] as const)])
   }
 
-  async function fetchPinned(id: string): Promise<void> {
-    const opened = await api<{ entries: CatalogueEntry[] }>('GET', `/api/jobs/${id}`).catch(() => null)
-    if (opened && jobId.value === id) learn(opened.entries)
+  async function fetchMissing(): Promise<void> {
+    const missing = pinned.value.split(' ').filter((hash) => hash !== '' && !known.value.has(hash))
+    if (missing.length === 0) return
+    const hashes = missing.slice(0, 100).join(',')
+    const answer = await api<{ entries: CatalogueEntry[] }>(
+      'GET',
+      `/api/catalogue/entries?hashes=${hashes}`,
+    ).catch(() => null)
+    if (answer) learn(answer.entries)
   }
 
   function close(): void {
