@@ -7,6 +7,7 @@ import { freePort } from '../server/src/db/mariadb.ts'
 import { startProduct } from '../server/src/launch/product.ts'
 
 const ropewalk = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001'
+const saltmarsh = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a003'
 const fennel = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a002'
 const desk = { width: 1280, height: 800 }
 const hand = { width: 390, height: 844 }
@@ -29,6 +30,20 @@ const shots: readonly Shot[] = [
   { name: 'jobs', path: '/jobs' },
   { name: 'survey', path: `${ropewalk}/survey` },
   { name: 'kit', path: `${ropewalk}/kit` },
+  {
+    name: 'fit-grid',
+    path: `${ropewalk}/kit?view=grid`,
+    act: (page) => page.getByRole('button', { name: /^Herald 8 siren in this job/ }).click(),
+  },
+  { name: 'which-panel', path: `${saltmarsh}/kit?view=panels` },
+  {
+    name: 'catalogue',
+    path: '/catalogue',
+    act: async (page) => {
+      for (const name of [/^Reedling contact/, /^Reedling Old contact/, /^Pebble Two contact/])
+        await page.getByRole('button', { name }).click()
+    },
+  },
   { name: 'zones', path: `${ropewalk}/zones` },
   {
     name: 'findings',
