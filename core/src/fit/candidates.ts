@@ -169,7 +169,7 @@ function present(id: string, model: ReceiverModel, catalogue: Catalogue): Presen
 }
 
 /** All subsets, smaller ones first. */
-function subsets<T>(items: readonly T[]): T[][] {
+export function subsets<T>(items: readonly T[]): T[][] {
   const all = Array.from({ length: 1 << items.length }, (_, bits) =>
     items.filter((_item, index) => bits & (1 << index)),
   )

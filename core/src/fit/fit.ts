@@ -1,5 +1,6 @@
 import type { DeviceModel, Family, PanelModel } from '../catalogue/schema.ts'
 import { assignPlaces } from './assign.ts'
+import { zoneLoops } from '../catalogue/zone-loops.ts'
 import { needOf } from '../response/advise.ts'
 import type { PresentReceiver, System } from './system.ts'
 
@@ -246,7 +247,7 @@ function zoneTrouble(
   const { panel } = system
   if (!panel || model.slot !== 'none' || deferred !== null || options.without?.has('zones')) return null
   const use = model.family === null ? 'wired' : 'wireless'
-  const events = eventsOf(model)
+  const events = zoneLoops(model).length
   const has = zoneNumbers(panel, use)
   const used = slots.get(use) ?? 0
   if (used + events > has)
@@ -274,12 +275,6 @@ export function zoneNumbers(panel: PanelModel, use: 'wired' | 'wireless'): numbe
   const counts = { wired: count('wired'), wireless: count('wireless') }
   numbersKept.set(panel, counts)
   return counts[use]
-}
-
-/** Events of a device that take a zone each: the wired terminals only where there is no reed. */
-function eventsOf(model: DeviceModel): number {
-  const main = model.loops.filter((loop) => loop.event !== 'terminals')
-  return main.length > 0 ? main.length : model.loops.length
 }
 
 function refusal(code: FitCode, text: string): Fit {

@@ -156,10 +156,7 @@ function swaps(
   device: Device,
   model: DeviceModel,
 ): Attempt[] {
-  const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
-  const planned = eventsToZone(model, system.panel).map((loop) => loop.event)
-  const needed = new Set<string | null>(zones.length > 0 ? zones.map((zone) => zone.event) : planned)
-  const enrolled = device.serial !== null || zones.some((zone) => zone.serial !== null)
+  const needed = neededEvents(doc, system, device, model)
   const fitting = catalogue
     .all('device')
     .filter((other) => other.id !== model.id && stands(system, model, other, needed))
@@ -170,8 +167,31 @@ function swaps(
     kind: 'swap',
     title: `Swap it for ${other.name}${model.discontinued?.successor === other.id ? ', its successor' : ''}`,
     ops: swapOps(doc, catalogue, device, other),
-    again: Number(enrolled),
+    again: Number(isEnrolled(doc, device)),
   }))
+}
+
+/** Events that a stand-in must have: those of the device's zones, or those it would get. */
+export function neededEvents(
+  doc: JobDocument,
+  system: System,
+  device: Device,
+  model: DeviceModel,
+): ReadonlySet<string | null> {
+  const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
+  return new Set<string | null>(
+    zones.length > 0
+      ? zones.map((zone) => zone.event)
+      : eventsToZone(model, system.panel).map((loop) => loop.event),
+  )
+}
+
+/** Whether a device, or one of its zones, holds a learned ID. */
+export function isEnrolled(doc: JobDocument, device: Device): boolean {
+  return (
+    device.serial !== null ||
+    recordsOf(doc, 'zone').some((zone) => zone.device === device.id && zone.serial !== null)
+  )
 }
 
 /** Whether another model can stand in the same place: class, events, weather, pets, carrying, and still made. */
@@ -261,10 +281,7 @@ function receivers(doc: JobDocument, catalogue: Catalogue, system: System, newId
 
 function panels(doc: JobDocument, catalogue: Catalogue, system: System): Attempt[] {
   const { info } = system
-  const enrolled = new Set([
-    ...recordsOf(doc, 'zone').flatMap((zone) => (zone.serial !== null && zone.device ? [zone.device] : [])),
-    ...recordsOf(doc, 'device').flatMap((device) => (device.serial !== null ? [device.id] : [])),
-  ])
+  const enrolled = recordsOf(doc, 'device').filter((device) => isEnrolled(doc, device)).length
   const made = (panel: PanelModel): boolean => info.region === 'own' || panel.regions.includes(info.region)
   return catalogue
     .all('panel')
@@ -281,7 +298,7 @@ function panels(doc: JobDocument, catalogue: Catalogue, system: System): Attempt
           ...set('panel', info.panel, panel.id),
           ...set('radioFirmware', info.radioFirmware, firmware),
         ],
-        again: enrolled.size,
+        again: enrolled,
       }
     })
 }

@@ -4,10 +4,10 @@ import { nextOrder, recordsOf, type JobDocument } from '../job/document.ts'
 import { applyOps, type Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
-import { systemWithPanel } from './candidates.ts'
+import { subsets, systemWithPanel } from './candidates.ts'
 import { compareVersions, fitPair, zoneNumbers } from './fit.ts'
 import { cheapestPlaces, type FlowItem } from './flow.ts'
-import { defaultCosts, stands, swapOps, type RemedyCosts } from './remedies.ts'
+import { defaultCosts, isEnrolled, neededEvents, stands, swapOps, type RemedyCosts } from './remedies.ts'
 import { systemOf, type PresentReceiver, type System } from './system.ts'
 import { eventsToZone } from '../zones/number-all.ts'
 
@@ -263,12 +263,7 @@ function choicesOf(
   device: Device,
   model: DeviceModel,
 ): Choice[] {
-  const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
-  const needed = new Set<string | null>(
-    zones.length > 0
-      ? zones.map((zone) => zone.event)
-      : eventsToZone(model, system.panel).map((loop) => loop.event),
-  )
+  const needed = neededEvents(doc, system, device, model)
   const others = catalogue
     .all('device')
     .filter(
@@ -346,22 +341,9 @@ function allOps(
   return ops
 }
 
-function isEnrolled(doc: JobDocument, device: Device): boolean {
-  return (
-    device.serial !== null ||
-    recordsOf(doc, 'zone').some((zone) => zone.device === device.id && zone.serial !== null)
-  )
-}
-
 function newerFirmware(system: System): (string | null)[] {
   const { panel, info } = system
   const has = info.radioFirmware
   if (!panel || has === null) return [has]
   return [has, ...panel.radioFirmware.filter((version) => compareVersions(version, has) > 0)]
-}
-
-function subsets<T>(items: readonly T[]): T[][] {
-  return Array.from({ length: 1 << items.length }, (_, bits) =>
-    items.filter((_item, index) => bits & (1 << index)),
-  )
 }

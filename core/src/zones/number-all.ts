@@ -1,5 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, LoopEvent, PanelModel } from '../catalogue/schema.ts'
+import { zoneLoops } from '../catalogue/zone-loops.ts'
 import { fitAll, type Fit } from '../fit/fit.ts'
 import { systemOf, type System } from '../fit/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
@@ -131,8 +132,7 @@ export function newZone(opts: {
 export function eventsToZone(model: DeviceModel, panel: PanelModel | null): readonly LoopEvent[] {
   if (model.slot !== 'none')
     return model.slot === 'fob' && panel?.slots.fobs.by === 'numbers' ? model.loops : []
-  const main = model.loops.filter((loop) => loop.event !== 'terminals')
-  return main.length > 0 ? main : model.loops
+  return zoneLoops(model)
 }
 
 /** A label for a device event, by place then thing. */
