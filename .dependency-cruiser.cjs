@@ -1,9 +1,10 @@
 /** The layers of core, in order: a folder may import those before it, never those behind it. */
 const layers = [
   ['units'],
+  ['house-rules'],
   ['catalogue'],
   ['job'],
-  ['fit', 'zones', 'response', 'identity', 'proof'],
+  ['fit', 'zones', 'response', 'identity', 'proof', 'premises'],
   ['findings'],
   ['programming', 'air'],
   ['formats'],
@@ -11,7 +12,8 @@ const layers = [
 const behind = layers.flatMap((layer, index) =>
   layer.map((folder) => ({
     name: `core-layers-${folder}`,
-    comment: 'core imports run one way: units < catalogue < job < judges < findings < plans < formats',
+    comment:
+      'core imports run one way: units < house-rules < catalogue < job < judges < findings < plans < formats',
     severity: 'error',
     from: { path: `^core/src/${folder}/`, pathNot: '(\\.test\\.ts|/testing/)' },
     to: {

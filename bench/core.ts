@@ -1,4 +1,13 @@
-import { judge, numberAll, rankPanels, recordsOf, solveWhole, systemOf, type JobDocument } from '#core'
+import {
+  defaultHouseRules as houseRules,
+  judge,
+  numberAll,
+  rankPanels,
+  recordsOf,
+  solveWhole,
+  systemOf,
+  type JobDocument,
+} from '#core'
 import { madeJob, take } from './made-job.ts'
 import { median, type Measured } from './measure.ts'
 
@@ -13,13 +22,13 @@ function editAndJudge(): Measured {
   const { doc, catalogue } = madeJob(64, true)
   const zones = recordsOf(doc, 'zone')
   let current = doc
-  judge({ doc: current, catalogue, now, elsewhere: [] })
+  judge({ doc: current, catalogue, now, elsewhere: [], houseRules })
   const ms = median(200, (round) => {
     const zone = zones[round % zones.length]
     if (!zone) return
     const from = recordsOf(current, 'zone').find((item) => item.id === zone.id)?.label
     current = take(current, [{ op: 'set', id: zone.id, field: 'label', from, to: `ROOM ${round}` }])
-    judge({ doc: current, catalogue, now, elsewhere: [] })
+    judge({ doc: current, catalogue, now, elsewhere: [], houseRules })
   })
   return result('apply one edit and judge again, 64 zones', ms, baselineOf(doc), 16, '16 ms')
 }
@@ -28,7 +37,7 @@ function judgeFromNothing(): Measured {
   const { doc, catalogue } = madeJob(512, true)
   const copies = Array.from({ length: 40 }, () => fresh(doc))
   const ms = median(40, (round) => {
-    judge({ doc: copies[round] ?? doc, catalogue, now, elsewhere: [] })
+    judge({ doc: copies[round] ?? doc, catalogue, now, elsewhere: [], houseRules })
   })
   return result(`judge ${recordsOf(doc, 'zone').length} zones from nothing`, ms, baselineOf(doc), 40, '40 ms')
 }
@@ -38,7 +47,7 @@ function numberEverything(): Measured {
   const copies = Array.from({ length: 40 }, () => fresh(doc))
   let count = 0
   const ms = median(40, (round) => {
-    numberAll(copies[round] ?? doc, catalogue, () => `zone:n${(count += 1)}`)
+    numberAll(copies[round] ?? doc, catalogue, { newId: () => `zone:n${(count += 1)}`, houseRules })
   })
   return result('number 128 devices', ms, baselineOf(doc), 100, '100 ms')
 }
@@ -57,7 +66,7 @@ function rankAllPanels(): Measured {
 function solveKitOf128(): Measured {
   const { doc, catalogue } = madeJob(128, false, 8)
   const ms = median(4, () => {
-    solveWhole(fresh(doc), catalogue, { newId: () => 'one' })
+    solveWhole(fresh(doc), catalogue, { newId: () => 'one', costs: houseRules.costs })
   })
   return result('solve a kit of 128 devices', ms, baselineOf(doc), 5000, '5 s, in a worker')
 }

@@ -1,5 +1,8 @@
 import { readFileSync } from 'node:fs'
 import {
+  blankDevice,
+  blankJob,
+  defaultHouseRules,
   applyOps,
   Catalogue,
   emptyDocument,
@@ -58,25 +61,19 @@ export function madeJob(devices: number, numbered: boolean, strangerEvery = 0): 
   let doc = take(
     emptyDocument,
     startOps(emptyDocument, catalogue, {
+      ...blankJob,
       id: 'job:main',
-      type: 'job',
       name: 'Made job',
-      address: '',
       region: 'north-america',
       kind: 'new',
       monitored: true,
       grade: 1,
-      slowest: 'ordinary',
-      petKg: null,
-      wishes: '',
       panel: panel.id,
-      radioFirmware: null,
       entry1: 30,
       entry2: 30,
       exit: 60,
       abortWindow: 30,
       airSeed: 1,
-      airStartedAt: null,
     }),
   )
   const records = Array.from({ length: devices }, (_, index) =>
@@ -85,28 +82,27 @@ export function madeJob(devices: number, numbered: boolean, strangerEvery = 0): 
   const pins = pinOps(doc, catalogue, [...new Set(records.map((record) => record.model))])
   doc = take(doc, [...pins, ...records.map((record): Op => ({ op: 'add', record }))])
   let count = 0
-  if (numbered) doc = take(doc, numberAll(doc, catalogue, () => `zone:z${(count += 1)}`).ops)
+  if (numbered)
+    doc = take(
+      doc,
+      numberAll(doc, catalogue, {
+        newId: () => `zone:z${(count += 1)}`,
+        houseRules: defaultHouseRules,
+      }).ops,
+    )
   return { doc, catalogue, entries: [receiver, panel] }
 }
 
 function device(index: number, stranger: boolean): Device {
   const model = stranger ? 'pebble' : (models[index % models.length] ?? 'latchet')
   return {
+    ...blankDevice,
     id: `device:d${index}`,
-    type: 'device',
     model: `device/${model}`,
     room: `Room ${Math.floor(index / 4) + 1}`,
     position: model.startsWith('latchet') ? `window ${index}` : '',
-    deferred: null,
     use: index === 0 ? 'entry' : model.startsWith('prowl') ? 'on-way' : 'opening',
-    existing: false,
-    plan: null,
-    madeYear: null,
-    batteryAt: null,
     sticker: String(10_000_000 + index),
-    serial: null,
-    slot: null,
-    user: null,
     order: index + 1,
   }
 }

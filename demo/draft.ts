@@ -1,6 +1,9 @@
 import {
   acceptOps,
   applyOps,
+  blankDevice,
+  blankJob,
+  defaultHouseRules,
   emptyDocument,
   numberAll,
   pinOps,
@@ -29,9 +32,9 @@ export class Draft {
 
   constructor(
     readonly catalogue: Catalogue,
-    info: Omit<JobInfo, 'id' | 'type'>,
+    info: Omit<JobInfo, 'id' | keyof typeof blankJob> & Partial<JobInfo>,
   ) {
-    this.apply(startOps(emptyDocument, catalogue, { id: 'job:main', type: 'job', ...info }))
+    this.apply(startOps(emptyDocument, catalogue, { ...blankJob, ...info, id: 'job:main', type: 'job' }))
   }
 
   apply(ops: readonly Op[]): this {
@@ -48,21 +51,9 @@ export class Draft {
   device(key: string, model: string, over: Partial<Device> = {}): this {
     this.#count += 1
     const record: Device = {
+      ...blankDevice,
       id: `device:${key}`,
-      type: 'device',
       model: `device/${model}`,
-      room: '',
-      position: '',
-      deferred: null,
-      use: 'none',
-      existing: false,
-      plan: null,
-      madeYear: null,
-      batteryAt: null,
-      sticker: null,
-      serial: null,
-      slot: null,
-      user: null,
       order: this.#count,
       ...over,
     }
@@ -70,7 +61,9 @@ export class Draft {
   }
 
   number(): this {
-    return this.apply(numberAll(this.doc, this.catalogue, this.#zoneId()).ops)
+    return this.apply(
+      numberAll(this.doc, this.catalogue, { newId: this.#zoneId(), houseRules: defaultHouseRules }).ops,
+    )
   }
 
   set(id: string, over: Readonly<Record<string, unknown>>): this {

@@ -9,6 +9,7 @@ import {
   recordsOf,
   writeJobFile,
   type CatalogueEntry,
+  defaultHouseRules,
 } from '#core'
 import { fennelBank } from './fennel-bank.ts'
 import { ropewalk } from './ropewalk.ts'
@@ -21,7 +22,7 @@ function load(name: string) {
   const read = readJobFile(JSON.parse(text(`./jobs/${name}.json`)))
   if (!read.ok) throw new Error(JSON.stringify(read.problems))
   const catalogue = new Catalogue(read.entries)
-  const findings = judge({ doc: read.document, catalogue, now, elsewhere: [] })
+  const findings = judge({ doc: read.document, catalogue, now, elsewhere: [], houseRules: defaultHouseRules })
   return { doc: read.document, catalogue, findings }
 }
 

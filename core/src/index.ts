@@ -8,6 +8,30 @@ export { regions } from './units/region.ts'
 export type { Region } from './units/region.ts'
 export { formatSeconds } from './units/seconds.ts'
 
+export { blankDevice, blankJob, blankZone } from './job/blank.ts'
+export {
+  completeHouseRules,
+  defaultHouseRules,
+  houseRulesSchema,
+  isChoice,
+} from './house-rules/house-rules.ts'
+export type {
+  FigureKey,
+  Figures,
+  HouseRules,
+  RemedyCosts,
+  SchoolKey,
+  Schools,
+} from './house-rules/house-rules.ts'
+export { choiceWords, costWords, figureWords, schools } from './house-rules/schools.ts'
+export type { School, SchoolChoice } from './house-rules/schools.ts'
+export { rulesInForce } from './job/rules-in-force.ts'
+export { delayNeeds, entryWays } from './premises/entry-ways.ts'
+export type { DelayNeeds, EntryWay } from './premises/entry-ways.ts'
+export { houseOf, paceOf, roomKey } from './premises/house.ts'
+export type { House, Walk } from './premises/house.ts'
+export { placesOf } from './premises/places.ts'
+export type { DevicePlace, MissingFact } from './premises/places.ts'
 export { emptyDocument, jobInfo, nextOrder, recordOf, recordsOf } from './job/document.ts'
 export type { JobDocument } from './job/document.ts'
 export {
@@ -24,23 +48,32 @@ export { lastTouch, planUndo, replay, undoState } from './job/journal.ts'
 export type { JournalEntry, UndoPlan, UndoState } from './job/journal.ts'
 export {
   evidenceTypes,
+  openingUses,
   pinId,
   recordSchemas,
   referencedId,
   referenceFields,
+  roomKinds,
   SCHEMA,
   typeOfId,
   uses,
 } from './job/records.ts'
 export type {
   Area,
+  Departure,
   Device,
+  FixedRules,
   Heard,
   JobInfo,
   JobRecord,
+  Opening,
+  OpeningUse,
   Pin,
   Receiver,
   RecordType,
+  Room,
+  RoomKind,
+  Sight,
   Signoff,
   StateEnd,
   SystemUser,
@@ -48,6 +81,9 @@ export type {
   Terminal,
   TestResult,
   Use,
+  Waiver,
+  WaiverEnd,
+  Way,
   Zone,
 } from './job/records.ts'
 export { clearTray, makeEdit, openReplica, takeNews, takeRefusal } from './job/replica.ts'
@@ -99,8 +135,8 @@ export { fitAll, fitCodes, fitPair, fitWith, receiverLoad } from './fit/fit.ts'
 export type { Fit, FitCode, FitReason, Verdict } from './fit/fit.ts'
 export { rankPanels, systemWithPanel } from './fit/candidates.ts'
 export type { PanelChoice } from './fit/candidates.ts'
-export { defaultCosts, remediesFor, swapOps } from './fit/remedies.ts'
-export type { Remedy, RemedyCosts, RemedyKind, VerdictChange } from './fit/remedies.ts'
+export { remediesFor, swapOps } from './fit/remedies.ts'
+export type { Remedy, RemedyKind, VerdictChange } from './fit/remedies.ts'
 export { solveKit, solveWhole } from './fit/solve.ts'
 export type { KitSolution, SolveProgress } from './fit/solve.ts'
 export { kitSums } from './fit/kit-sums.ts'
@@ -111,17 +147,35 @@ export { identify, STICKER_LIMIT } from './identity/identify.ts'
 export type { Identified, NotIdentified } from './identity/identify.ts'
 export { compareIds, groupId, readSticker } from './identity/sticker.ts'
 export type { ComparedCharacter, StickerResult } from './identity/sticker.ts'
-export { advise, isWayIn, needOf, tripWords } from './response/advise.ts'
-export type { Advice, Need } from './response/advise.ts'
+export { advise, isLifeSafety, isWayIn, kindOf, needOf, tripWords } from './response/advise.ts'
+export type { Advice, Need, Place } from './response/advise.ts'
 export { bothNumbers, decodeDelay, delayKeys, encodeDelay, limitOf, wantedDelay } from './response/delays.ts'
 export type { DelayKey, EncodedDelay } from './response/delays.ts'
-export { eventWords, labelKey, labelTrouble, libraryEntries, makeLabel } from './zones/labels.ts'
-export { eventsToZone, newZone, numberAll, zoneLabel } from './zones/number-all.ts'
-export type { NumberingPlan } from './zones/number-all.ts'
-export { liveTerminals, numbersFor, presentBlocks, printNumber, rangeWords } from './zones/numbers.ts'
+export {
+  eventWords,
+  labelKey,
+  labelTrouble,
+  libraryEntries,
+  makeLabel,
+  nearestWords,
+} from './zones/labels.ts'
+export { eventsToZone, newZone, switchesOf, zoneLabel } from './zones/new-zone.ts'
+export { compareCosts, planCost, planNumbers } from './zones/plan.ts'
+export type { NumberPlan, PlanCost, PlanInput, PlanItem } from './zones/plan.ts'
+export { numberAll } from './zones/number-all.ts'
+export type { NumberingOptions, NumberingPlan, NumberMove } from './zones/number-all.ts'
+export {
+  keptForWired,
+  liveTerminals,
+  mappedNumbers,
+  numbersFor,
+  presentBlocks,
+  printNumber,
+  rangeWords,
+} from './zones/numbers.ts'
 export { findingChanges } from './findings/changes.ts'
 export type { FindingChanges } from './findings/changes.ts'
-export { judge, ruleOf, rules } from './findings/judge.ts'
+export { judge, ruleOf, rules, stops } from './findings/judge.ts'
 export type { Finding, Fix, JudgeInput, Rule, Severity } from './findings/context.ts'
 export { JOB_FILE_FORMAT, readJobFile, writeJobFile } from './formats/job-file.ts'
 export type { JobFileResult } from './formats/job-file.ts'
@@ -146,7 +200,7 @@ export {
   testBlocked,
 } from './proof/owed.ts'
 export type { ProofDevice, ProofItem, ProofKind } from './proof/owed.ts'
-export { LIST_LIMIT, readEquipmentList } from './formats/equipment-list.ts'
-export type { EquipmentList, ListRow } from './formats/equipment-list.ts'
+export { headingKey, LIST_LIMIT, listColumns, readEquipmentList } from './formats/equipment-list.ts'
+export type { EquipmentList, ListColumn, ListRow } from './formats/equipment-list.ts'
 export { scheduleColumns, zoneSchedule, zoneScheduleCsv } from './formats/zone-schedule.ts'
 export type { ScheduleLine } from './formats/zone-schedule.ts'

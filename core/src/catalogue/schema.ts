@@ -228,6 +228,8 @@ const responseType = z.strictObject({
   whileExit: z.strictObject({ away: z.enum(['live', 'ignored']), stay: z.enum(['live', 'ignored']) }),
   sound: z.enum(['siren', 'three-pulse', 'four-pulse', 'tone', 'silent', 'none']),
   transmissionDelayAllowed: z.boolean(),
+  /** Of a fire type: how it decides; absent for plain. */
+  fire: z.enum(['plain', 'delayed', 'verified']).optional(),
   /** Zone fields that the panel does not ask for this type. */
   hides: z.array(z.enum(['chime', 'report', 'supervise', 'transmissionDelay'])).max(4),
 })
@@ -249,7 +251,7 @@ const delayField = z.strictObject({
 })
 
 const numberBlock = z.strictObject({
-  use: z.enum(['wired', 'wireless', 'fob', 'keypad-panic']),
+  use: z.enum(['wired', 'wireless', 'fob', 'keypad-panic', 'template']),
   from: z.number().int().min(1).max(999),
   to: z.number().int().min(1).max(999),
   /** Present only when this module is fitted. */
@@ -286,6 +288,7 @@ export const zoneFields = [
   'equipmentKind',
   'serial',
   'loop',
+  'inputs',
   'area',
   'report',
   'chime',
@@ -380,6 +383,48 @@ const panel = z.strictObject({
   /** Given where one panel comes in several variants (size, firmware, country), with where it is read. */
   variant: z.strictObject({ of: label, how: label, readAt: note }).optional(),
   grade: grade.optional(),
+  /** How its settings bear on each other; what is absent the panel does not have. */
+  couplings: z
+    .strictObject({
+      /** What a zone in two areas is: common (armed only when all are), or one letter for the full and one for a part set. */
+      twoAreas: z.enum(['common', 'full-and-part', 'forbidden']).optional(),
+      /** Name of the option that turns all zones of stay into entry 2. */
+      stayToEntry2: label.optional(),
+      exitBy: z
+        .array(z.enum(['timer', 'door', 'either']))
+        .min(1)
+        .max(3)
+        .optional(),
+      openAtExit: z
+        .array(z.enum(['exclude', 'alarm']))
+        .min(1)
+        .max(2)
+        .optional(),
+      /** Siren outputs that a zone can drive, where the panel asks per zone. */
+      sirenOutputs: z.number().int().min(1).max(8).optional(),
+      doubleKnock: z.boolean().optional(),
+      /** Groups of detectors for verified fire. */
+      fireGroups: z.number().int().min(1).max(16).optional(),
+      dayZones: z.enum(['fixed', 'user']).optional(),
+      /** A latching key switch disables all other ways to arm. */
+      latchingKeySwitch: z.boolean().optional(),
+      /** Outputs of the panel: momentary, or held until a code is keyed. */
+      outputs: z
+        .array(z.enum(['momentary', 'latched']))
+        .min(1)
+        .max(2)
+        .optional(),
+      /** Keypad keys with a function of their own. */
+      functionKeys: z.array(label).max(8).optional(),
+      /** Whether a second entry zone with a shorter delay shortens one that runs; none ever lengthens it. */
+      shorterEntryWins: z.boolean().optional(),
+      /** End-of-line resistor of wired zones, ohms. */
+      endOfLineOhm: z.number().int().min(1).max(100_000).optional(),
+    })
+    .optional(),
+  /** Time the siren sounds and alarms until a zone is shut out, where they are fields of the panel. */
+  siren: delayField.optional(),
+  swinger: z.strictObject({ from: z.number().int(), to: z.number().int() }).optional(),
   /** Minutes of silence after which a device counts as lost. */
   superviseMinutes: z.number().min(1).max(10_000).optional(),
   /** Repeaters it takes; absent for none. */

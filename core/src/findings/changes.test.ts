@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { DeviceModel } from '../catalogue/schema.ts'
+import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { applyOps, invertOps } from '../job/edit.ts'
 import { pinUpdateOps, pinUpdates } from '../job/pins.ts'
 import { catalogue, cleanTarn } from '../testing/small-job.ts'
@@ -15,7 +16,13 @@ const later = catalogue.with([
   },
 ])
 const judged = (doc: ReturnType<typeof cleanTarn>['doc'], entries: typeof catalogue) =>
-  judge({ doc, catalogue: entries, now: '2026-05-04T09:30:00Z', elsewhere: [] })
+  judge({
+    doc,
+    catalogue: entries,
+    now: '2026-05-04T09:30:00Z',
+    elsewhere: [],
+    houseRules: defaultHouseRules,
+  })
 
 describe('a newer catalogue', () => {
   it('is told per pinned entry, and not of what the job does not use', () => {

@@ -4,8 +4,13 @@ import { fitAll, type Fit } from '../fit/fit.ts'
 import { systemOf, type System } from '../fit/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Op } from '../job/edit.ts'
-import type { Device, JobInfo, Zone } from '../job/records.ts'
+import type { Device, JobInfo, TemporaryState, Waiver, Zone } from '../job/records.ts'
+import type { HouseRules } from '../house-rules/house-rules.ts'
+import { rulesInForce } from '../job/rules-in-force.ts'
+import { houseOf, type House } from '../premises/house.ts'
+import { placesOf, type DevicePlace } from '../premises/places.ts'
 import { advise, needOf, type Advice } from '../response/advise.ts'
+import { openStates } from '../proof/owed.ts'
 import { printNumber } from '../zones/numbers.ts'
 
 /** Everything judging depends on; the same input gives the same findings. */
@@ -16,6 +21,8 @@ export interface JudgeInput {
   readonly now: string
   /** The firm's other uses of this job's serials; null means that it was not checked. */
   readonly elsewhere: readonly { readonly serial: string; readonly job: string }[] | null
+  /** The firm's house rules; those in force for the job follow from them. */
+  readonly houseRules: HouseRules
 }
 
 /** `stops` must be cured before hand-over, `risks` should be, `advice` may be. */
@@ -37,6 +44,8 @@ export interface Finding {
   /** One sentence with the figures used. */
   readonly text: string
   readonly fix: Fix | null
+  /** Who took it upon themselves, and why; null while nobody did. */
+  readonly waived: Waiver | null
 }
 
 /** A zone with all that judging it needs looked up. */
@@ -48,6 +57,7 @@ export interface ZoneView {
   readonly loop: LoopEvent | null
   readonly type: ResponseType | null
   readonly advice: Advice | null
+  readonly place: DevicePlace | null
   /** `zone 07` as the panel prints it. */
   readonly name: string
 }
@@ -56,11 +66,20 @@ export interface Context extends JudgeInput {
   readonly info: JobInfo
   readonly system: System
   readonly panel: PanelModel | null
+  /** The house rules in force. */
+  readonly rules: HouseRules
+  readonly house: House
+  readonly places: ReadonlyMap<string, DevicePlace>
+  /** Temporary states that are still open. */
+  readonly openStates: readonly TemporaryState[]
   readonly fits: ReadonlyMap<string, Fit>
   readonly zones: readonly ZoneView[]
   /** Zones of a device, by device id. */
   readonly zonesOf: ReadonlyMap<string, readonly ZoneView[]>
 }
+
+/** What a rule's search gives; its id, severity and waiver are put to it by the judge. */
+export type Found = Omit<Finding, 'rule' | 'severity' | 'waived'>
 
 /** One rule: what it looks for and how grave it is. */
 export interface Rule {
@@ -72,19 +91,28 @@ export interface Rule {
   readonly source: string
   /** Stages on which it is shown. */
   readonly stage: 'survey' | 'kit' | 'zones' | 'enrol' | 'prove'
-  readonly find: (context: Context) => readonly Omit<Finding, 'rule' | 'severity'>[]
+  /** Who may take it upon themselves: by default anybody; `owner` for life safety; `never` for what physics or the panel forbids. */
+  readonly waive?: 'owner' | 'never'
+  readonly find: (context: Context) => readonly Found[]
 }
 
-const views = new WeakMap<
-  Zone,
-  { device: Device | null; panel: PanelModel | null; system: System; view: ZoneView }
->()
+interface KeptView {
+  readonly device: Device | null
+  readonly panel: PanelModel | null
+  readonly system: System
+  readonly rules: HouseRules
+  readonly view: ZoneView
+}
+const views = new WeakMap<Zone, KeptView>()
 
 /** Looks up what the rules need, reusing what unchanged records gave before. */
 export function contextOf(input: JudgeInput): Context {
   const system = systemOf(input.doc, input.catalogue)
   const { panel, info } = system
-  const zones = recordsOf(input.doc, 'zone').map((zone) => viewOf(zone, system, panel))
+  const rules = rulesInForce(input.doc, input.houseRules)
+  const house = houseOf(input.doc, system, rules.figures)
+  const places = placesOf(input.doc, system, rules)
+  const zones = recordsOf(input.doc, 'zone').map((zone) => viewOf(zone, system, places, rules))
   const zonesOf = new Map<string, ZoneView[]>()
   for (const view of zones) {
     const key = view.zone.device ?? ''
@@ -92,7 +120,19 @@ export function contextOf(input: JudgeInput): Context {
     if (list) list.push(view)
     else zonesOf.set(key, [view])
   }
-  return { ...input, info, system, panel, fits: fitAll(system), zones, zonesOf }
+  return {
+    ...input,
+    info,
+    system,
+    panel,
+    rules,
+    house,
+    places,
+    openStates: openStates(input.doc),
+    fits: fitAll(system),
+    zones,
+    zonesOf,
+  }
 }
 
 /** A set op from the value that stands now. */
@@ -100,22 +140,40 @@ export function setOp(record: { readonly id: string }, field: string, to: unknow
   return { op: 'set', id: record.id, field, from: (record as unknown as Record<string, unknown>)[field], to }
 }
 
-function viewOf(zone: Zone, system: System, panel: PanelModel | null): ZoneView {
+function viewOf(
+  zone: Zone,
+  system: System,
+  places: ReadonlyMap<string, DevicePlace>,
+  rules: HouseRules,
+): ZoneView {
+  const { panel } = system
   const item = zone.device === null ? undefined : system.byId.get(zone.device)
   const device = item?.device ?? null
+  const place = (device && places.get(device.id)) ?? null
   const kept = views.get(zone)
   if (
     kept &&
     kept.device === device &&
     kept.panel === panel &&
     kept.view.model === (item?.model ?? null) &&
+    kept.rules === rules &&
+    samePlace(kept.view.place, place) &&
     kept.system.info.region === system.info.region
   )
     return kept.view
   const loop = item?.model.loops.find((entry) => entry.event === zone.event) ?? null
   const advice =
     panel && device && loop
-      ? advise(panel, loop.event, needOf(loop.event, device.use, device.room, system.info.region))
+      ? advise(
+          panel,
+          loop.event,
+          needOf(loop.event, {
+            use: place?.use ?? device.use,
+            noisy: place?.noisy ?? false,
+            region: system.info.region,
+            schools: rules.schools,
+          }),
+        )
       : null
   const view: ZoneView = {
     zone,
@@ -125,8 +183,25 @@ function viewOf(zone: Zone, system: System, panel: PanelModel | null): ZoneView 
     loop,
     type: panel?.responseTypes.find((type) => type.key === zone.response) ?? null,
     advice,
+    place,
     name: `zone ${printNumber(panel, zone.number)}`,
   }
-  views.set(zone, { device, panel, system, view })
+  views.set(zone, { device, panel, system, rules, view })
   return view
+}
+
+/** Whether a place says the same: the house is looked up anew with every edit. */
+function samePlace(a: DevicePlace | null, b: DevicePlace | null): boolean {
+  return (
+    a === b ||
+    (a !== null &&
+      b !== null &&
+      a.use === b.use &&
+      a.derived === b.derived &&
+      a.why === b.why &&
+      a.noisy === b.noisy &&
+      a.room === b.room &&
+      a.opening === b.opening &&
+      a.missing.length === b.missing.length)
+  )
 }

@@ -3,6 +3,7 @@ import { systemOf } from '../fit/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { openProofs, openStates, proofRoute } from '../proof/owed.ts'
 import type { Finding } from './context.ts'
+import { stops } from './judge.ts'
 
 /** One thing that the job still owes before hand-over. */
 export interface Owed {
@@ -24,9 +25,15 @@ export function owedList(doc: JobDocument, catalogue: Catalogue, findings: reado
     void list.push({ key, blocks, stage, text, count })
   if (!system.panel) add('panel', true, 'survey', 'No panel is chosen.')
   if (system.devices.length === 0) add('kit', true, 'kit', 'The kit is empty.')
-  const stops = findings.filter((finding) => finding.severity === 'stops').length
-  if (stops > 0)
-    add('stops', true, 'zones', `${stops} ${stops === 1 ? 'finding stops' : 'findings stop'}.`, stops)
+  const stopping = findings.filter(stops).length
+  if (stopping > 0)
+    add(
+      'stops',
+      true,
+      'zones',
+      `${stopping} ${stopping === 1 ? 'finding stops' : 'findings stop'}.`,
+      stopping,
+    )
   for (const state of openStates(doc))
     add(
       `state ${state.id}`,

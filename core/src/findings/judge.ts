@@ -1,11 +1,26 @@
+import { recordsOf, type JobDocument } from '../job/document.ts'
+import type { Waiver } from '../job/records.ts'
 import { contextOf, type Finding, type JudgeInput, type Rule, type Severity } from './context.ts'
+import { behaviourRules } from './rules-behaviour.ts'
+import { couplingRules } from './rules-couplings.ts'
+import { delayRules } from './rules-delays.ts'
 import { kitRules } from './rules-kit.ts'
 import { labelRules } from './rules-labels.ts'
 import { numberRules } from './rules-numbers.ts'
+import { placementRules } from './rules-placement.ts'
 import { responseRules } from './rules-response.ts'
 
 /** Every finding rule, in the order findings are shown within one severity. */
-export const rules: readonly Rule[] = [...numberRules, ...kitRules, ...responseRules, ...labelRules]
+export const rules: readonly Rule[] = [
+  ...numberRules,
+  ...kitRules,
+  ...placementRules,
+  ...responseRules,
+  ...behaviourRules,
+  ...couplingRules,
+  ...delayRules,
+  ...labelRules,
+]
 
 const ranks: Readonly<Record<Severity, number>> = { stops: 0, risks: 1, advice: 2 }
 
@@ -15,12 +30,37 @@ const ranks: Readonly<Record<Severity, number>> = { stops: 0, risks: 1, advice: 
  */
 export function judge(input: JudgeInput, without: ReadonlySet<string> = new Set()): Finding[] {
   const context = contextOf(input)
+  const waivers = openWaivers(input.doc)
   const found = rules.flatMap((rule) =>
     without.has(rule.id)
       ? []
-      : rule.find(context).map((item): Finding => ({ rule: rule.id, severity: rule.severity, ...item })),
+      : rule.find(context).map((item): Finding => ({
+          rule: rule.id,
+          severity: rule.severity,
+          ...item,
+          waived: waivers.get(waiverKey(rule.id, item.subject, item.text)) ?? null,
+        })),
   )
   return found.sort((a, b) => ranks[a.severity] - ranks[b.severity])
+}
+
+/** Waivers that nobody took back, by rule, subject and text: one holds for the finding as it read when it was given. */
+function openWaivers(doc: JobDocument): ReadonlyMap<string, Waiver> {
+  const ended = new Set(recordsOf(doc, 'waiver-end').map((record) => record.waiver))
+  return new Map(
+    recordsOf(doc, 'waiver')
+      .filter((waiver) => !ended.has(waiver.id))
+      .map((waiver) => [waiverKey(waiver.rule, waiver.subject, waiver.text), waiver]),
+  )
+}
+
+function waiverKey(rule: string, subject: string, text: string): string {
+  return `${rule}|${subject}|${text}`
+}
+
+/** Whether a finding still stops the hand-over. */
+export function stops(finding: Finding): boolean {
+  return finding.severity === 'stops' && finding.waived === null
 }
 
 /** The rule of a finding; throws for an id that no rule has. */

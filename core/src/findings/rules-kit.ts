@@ -1,5 +1,6 @@
 import { receiverLoad } from '../fit/fit.ts'
-import { eventsToZone, newZone, numberAll } from '../zones/number-all.ts'
+import { eventsToZone, newZone } from '../zones/new-zone.ts'
+import { numberAll } from '../zones/number-all.ts'
 import { labelKey } from '../zones/labels.ts'
 import { numbersFor } from '../zones/numbers.ts'
 import { setOp, type Context, type Fix, type Rule } from './context.ts'
@@ -9,6 +10,7 @@ export const kitRules: readonly Rule[] = [
   {
     id: 'no-fit',
     severity: 'stops',
+    waive: 'never',
     title: 'device does not fit',
     source: 'Band, protocol, encryption, firmware, class and region of receiver and device',
     stage: 'kit',
@@ -29,6 +31,7 @@ export const kitRules: readonly Rule[] = [
   {
     id: 'receiver-full',
     severity: 'stops',
+    waive: 'never',
     title: 'more transmitters than the receiver holds',
     source: 'Capacity of the receiver',
     stage: 'kit',
@@ -96,6 +99,7 @@ export const kitRules: readonly Rule[] = [
   {
     id: 'event-without-zone',
     severity: 'stops',
+    waive: 'owner',
     title: 'device event without a zone',
     source: 'An event that is not programmed is a gap: smoke alone reports neither heat nor frost',
     stage: 'zones',
@@ -147,22 +151,29 @@ export const kitRules: readonly Rule[] = [
     title: 'pet heavier than the motion tolerates',
     source: 'No motion where pets roam while armed unless its setting covers their weight',
     stage: 'kit',
-    find: (c) => {
-      const pet = c.info.petKg
-      if (pet === null || pet === 0) return []
-      return c.system.devices.flatMap(({ device, model }) => {
-        if (model.class !== 'motion' || (model.petKg ?? 0) >= pet) return []
-        const limit = model.petKg === null ? 'has no pet immunity' : `tolerates ${model.petKg} kg`
+    find: (c) =>
+      c.system.devices.flatMap(({ device, model }) => {
+        const room = c.places.get(device.id)?.room ?? null
+        // A described room tells whether the pet comes there; else the heaviest pet of the house may.
+        const pet = room ? room.petKg : c.info.petKg
+        if (model.class !== 'motion' || pet === null || pet === 0) return []
+        const set = model.petSettings?.find((item) => item.setting === device.setting)
+        const most = set?.kg ?? model.petKg
+        if ((most ?? 0) >= pet) return []
+        const better = model.petSettings?.find((item) => item.kg >= pet)
+        const limit =
+          most === null ? 'has no pet immunity' : `tolerates ${most} kg${set ? ` at ${set.setting}` : ''}`
         return [
           {
             subject: device.id,
-            field: null,
+            field: 'setting',
             text: `A pet of ${pet} kg lives here; ${model.name}${where(device.room)} ${limit}. Keep the pet out of the room while set, or swap the motion.`,
-            fix: null,
+            fix: better
+              ? { title: `Set it to ${better.setting}`, ops: [setOp(device, 'setting', better.setting)] }
+              : null,
           },
         ]
-      })
-    },
+      }),
   },
   {
     id: 'fob-unbound',
@@ -212,6 +223,7 @@ export const kitRules: readonly Rule[] = [
   {
     id: 'slot-twice',
     severity: 'stops',
+    waive: 'never',
     title: 'slot used twice',
     source: 'A fob, keypad or siren slot holds one device',
     stage: 'zones',
@@ -250,9 +262,12 @@ function addZones(c: Context, deviceId: string): Fix | null {
   const missing = eventsToZone(model, c.panel).filter((loop) => !has.has(loop.event))
   if (model.slot === 'fob') return fobZones(c, deviceId)
   const taken = new Set(c.zones.map((view) => view.zone.number))
-  const free = numbersFor(c.doc, c.system, model.family === null ? 'wired' : 'wireless').filter(
-    (number) => !taken.has(number),
-  )
+  const free = numbersFor(
+    c.doc,
+    c.system,
+    model.family === null ? 'wired' : 'wireless',
+    c.rules.schools.wiredBlock,
+  ).filter((number) => !taken.has(number))
   if (free.length < missing.length) return null
   const labels = new Set(c.zones.map((view) => labelKey(c.panel?.label ?? null, view.zone.label)))
   const ops = missing.map((loop, index) => {
@@ -260,6 +275,7 @@ function addZones(c: Context, deviceId: string): Fix | null {
       doc: c.doc,
       system: c.system,
       panel: c.panel as NonNullable<typeof c.panel>,
+      rules: c.rules,
       item: { device, model },
       loop,
       number: free[index] as number,
@@ -278,7 +294,7 @@ function addZones(c: Context, deviceId: string): Fix | null {
 
 /** A fob's buttons come as one group: take what numbering would give them. */
 function fobZones(c: Context, deviceId: string): Fix | null {
-  const plan = numberAll(c.doc, c.catalogue, sequence(deviceId))
+  const plan = numberAll(c.doc, c.catalogue, { newId: sequence(deviceId), houseRules: c.houseRules })
   const ops = plan.ops.filter(
     (op) => op.op === 'add' && op.record.type === 'zone' && op.record.device === deviceId,
   )

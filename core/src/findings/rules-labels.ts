@@ -1,5 +1,5 @@
 import { fitLabel, isDefaultLabel, labelKey, labelTrouble } from '../zones/labels.ts'
-import { zoneLabel } from '../zones/number-all.ts'
+import { zoneLabel } from '../zones/new-zone.ts'
 import { setOp, type Context, type Fix, type Rule, type ZoneView } from './context.ts'
 
 /** Rules on labels: they must say where, and the panel must be able to show them. */
@@ -86,7 +86,14 @@ export const labelRules: readonly Rule[] = [
 
 function labelFix(c: Context, view: ZoneView): Fix | null {
   if (!c.panel || !view.device || !view.model || !view.loop) return null
-  const label = zoneLabel(c.panel, view.device, view.model, view.loop, takenLabels(c, view))
+  const label = zoneLabel(
+    c.panel,
+    view.device,
+    view.model,
+    view.loop,
+    takenLabels(c, view),
+    c.rules.schools.labelOrder,
+  )
   return label === '' || label === view.zone.label
     ? null
     : { title: `Call it “${label}”`, ops: [setOp(view.zone, 'label', label)] }

@@ -7,6 +7,7 @@ export const numberRules: readonly Rule[] = [
   {
     id: 'pair-twice',
     severity: 'stops',
+    waive: 'never',
     title: 'serial and loop used twice',
     source: 'Panels take a pair of serial and loop once',
     stage: 'enrol',
@@ -26,6 +27,7 @@ export const numberRules: readonly Rule[] = [
   {
     id: 'number-twice',
     severity: 'stops',
+    waive: 'never',
     title: 'number used twice',
     source: 'A zone number stands for one zone',
     stage: 'zones',
@@ -40,6 +42,7 @@ export const numberRules: readonly Rule[] = [
   {
     id: 'number-range',
     severity: 'stops',
+    waive: 'never',
     title: 'number outside its range',
     source: 'The panel’s own number ranges',
     stage: 'zones',
@@ -68,6 +71,7 @@ export const numberRules: readonly Rule[] = [
   {
     id: 'live-terminal',
     severity: 'stops',
+    waive: 'never',
     title: 'wireless device on a live wired terminal',
     source: 'Both would trip the zone, and an empty terminal reads open',
     stage: 'zones',
@@ -158,7 +162,7 @@ function laterOf(views: readonly ZoneView[], key: (view: ZoneView) => string | n
 }
 
 /** The kind of number a zone takes, or null for one whose device is not known. */
-function useOf(view: ZoneView): Exclude<NumberUse, 'none' | 'keypad-panic'> | null {
+function useOf(view: ZoneView): 'fob' | 'wired' | 'wireless' | null {
   if (!view.model) return null
   if (view.model.slot === 'fob') return 'fob'
   return view.family ? 'wireless' : 'wired'
@@ -175,7 +179,9 @@ function renumber(c: Context, view: ZoneView): Fix | null {
   const use = useOf(view)
   if (!use || !c.panel) return null
   const taken = new Set(c.zones.filter((other) => other !== view).map((other) => other.zone.number))
-  const free = numbersFor(c.doc, c.system, use).find((number) => !taken.has(number))
+  const free = numbersFor(c.doc, c.system, use, c.rules.schools.wiredBlock).find(
+    (number) => !taken.has(number),
+  )
   return free === undefined
     ? null
     : {

@@ -1,11 +1,7 @@
 import type { Trip } from '../catalogue/schema.ts'
-import { isWayIn, tripWords } from '../response/advise.ts'
-import { delayKeys, encodeDelay, limitOf, wantedDelay, type DelayKey } from '../response/delays.ts'
-import { presets } from '../response/presets.ts'
+import { isLifeSafety, isWayIn, tripWords } from '../response/advise.ts'
 import { formatSeconds } from '../units/seconds.ts'
-import { setOp, type Context, type Finding, type Fix, type Rule, type ZoneView } from './context.ts'
-
-type Found = Omit<Finding, 'rule' | 'severity'>
+import { setOp, type Context, type Found, type Fix, type Rule, type ZoneView } from './context.ts'
 
 /** Rules on response types, delays and reporting. */
 export const responseRules: readonly Rule[] = [
@@ -28,6 +24,7 @@ export const responseRules: readonly Rule[] = [
   {
     id: 'fire-not-instant',
     severity: 'stops',
+    waive: 'owner',
     title: 'smoke or heat not instant in every mode',
     source: 'Fire is always on; the fire code rules',
     stage: 'zones',
@@ -36,6 +33,7 @@ export const responseRules: readonly Rule[] = [
   {
     id: 'gas-wrong-kind',
     severity: 'stops',
+    waive: 'owner',
     title: 'carbon monoxide not typed as gas',
     source: 'CO is its own kind, never fire, auxiliary or burglary',
     stage: 'zones',
@@ -44,6 +42,7 @@ export const responseRules: readonly Rule[] = [
   {
     id: 'panic-wrong-kind',
     severity: 'stops',
+    waive: 'owner',
     title: 'panic device on a type that is not panic',
     source: 'Contradictions are findings',
     stage: 'zones',
@@ -72,6 +71,7 @@ export const responseRules: readonly Rule[] = [
   {
     id: 'held-back',
     severity: 'stops',
+    waive: 'owner',
     title: 'transmission delay on a fire, gas or panic zone',
     source: 'Must report at once',
     stage: 'zones',
@@ -104,7 +104,8 @@ export const responseRules: readonly Rule[] = [
     find: (c) =>
       c.zones.flatMap((view) => {
         const { type, device, advice } = view
-        if (!type || !device || advice?.need.kind !== 'burglary' || isWayIn(device.use)) return []
+        if (!type || !device || advice?.need.kind !== 'burglary' || isWayIn(view.place?.use ?? device.use))
+          return []
         const delayed = (['away', 'stay'] as const).filter(
           (mode) => isEntry(type[mode]) && !isEntry(advice.need[mode]),
         )
@@ -173,84 +174,9 @@ export const responseRules: readonly Rule[] = [
     },
   },
   {
-    id: 'delay-unstorable',
-    severity: 'stops',
-    title: 'delay the panel cannot store',
-    source: 'The panel’s own field',
-    stage: 'zones',
-    find: (c) =>
-      delayKeys.flatMap((key): Found[] => {
-        const field = c.panel?.delays[key]
-        const wanted = wantedDelay(c.doc, key)
-        if (!field || wanted === null) return []
-        const encoded = encodeDelay(field, wanted, limitOf(c.doc, key))
-        if (encoded.ok && encoded.seconds === wanted) return []
-        const to = encoded.ok ? encoded.seconds : (encoded.nearest.at(-1) ?? null)
-        const text = encoded.ok ? `${field.name}: ${encoded.note}.` : encoded.reason
-        return [
-          { subject: 'job:main', field: jobField(key), text, fix: to === null ? null : delayFix(c, key, to) },
-        ]
-      }),
-  },
-  {
-    id: 'delay-over-limit',
-    severity: 'stops',
-    title: 'delay outside the region’s limit',
-    source: 'The region’s preset',
-    stage: 'zones',
-    find: (c) =>
-      delayKeys.flatMap((key): Found[] => {
-        const wanted = wantedDelay(c.doc, key)
-        const limit = limitOf(c.doc, key)
-        if (wanted === null || !limit) return []
-        const preset = presets[c.info.region]
-        const over = limit.max !== null && wanted > limit.max
-        const under = limit.min !== null && wanted < limit.min
-        if (!over && !under) return []
-        const bound = over
-          ? `at most ${formatSeconds(limit.max ?? 0)}`
-          : `at least ${formatSeconds(limit.min ?? 0)}`
-        const to = over ? storableAtMost(c, key, limit.max ?? 0) : limit.min
-        return [
-          {
-            subject: 'job:main',
-            field: jobField(key),
-            text: `${upper(delayNames[key])} is ${formatSeconds(wanted)}; ${preset.title} allows ${bound} (${preset.source}).`,
-            fix: to === null ? null : delayFix(c, key, to),
-          },
-        ]
-      }),
-  },
-  {
-    id: 'entry-plus-abort',
-    severity: 'stops',
-    title: 'entry delay and abort window together too long',
-    source: 'ANSI/SIA CP-01: entry delay and abort window together at most 60 s',
-    stage: 'zones',
-    find: (c) => {
-      const most = presets[c.info.region].entryPlusAbort
-      const abort = c.info.abortWindow
-      if (most === null || abort === null) return []
-      return (['entry1', 'entry2'] as const).flatMap((key): Found[] => {
-        const entry = wantedDelay(c.doc, key)
-        if (entry === null || entry + abort <= most) return []
-        const limit = limitOf(c.doc, key)
-        const to = most - abort
-        const fits = to >= (limit?.min ?? 0)
-        return [
-          {
-            subject: 'job:main',
-            field: jobField(key),
-            text: `${upper(delayNames[key])} ${formatSeconds(entry)} and abort window ${formatSeconds(abort)} make ${formatSeconds(entry + abort)}; together at most ${formatSeconds(most)}.`,
-            fix: fits ? delayFix(c, key, to) : null,
-          },
-        ]
-      })
-    },
-  },
-  {
     id: 'life-unreported',
     severity: 'stops',
+    waive: 'owner',
     title: 'fire or gas zone that does not report',
     source: 'Report off on a fire or gas zone stops on a monitored job',
     stage: 'zones',
@@ -260,6 +186,7 @@ export const responseRules: readonly Rule[] = [
   {
     id: 'life-unsupervised',
     severity: 'stops',
+    waive: 'owner',
     title: 'fire or gas device that is not supervised',
     source: 'A life-safety device needs a supervised zone',
     stage: 'zones',
@@ -332,13 +259,6 @@ export const responseRules: readonly Rule[] = [
 
 const modes = ['away', 'stay'] as const
 
-const delayNames: Readonly<Record<DelayKey, string>> = {
-  entry1: 'entry delay 1',
-  entry2: 'entry delay 2',
-  exit: 'exit delay',
-  abort: 'abort window',
-}
-
 function wrongKind(c: Context, events: readonly string[], kind: string, why: string): Found[] {
   return c.zones.flatMap((view) => {
     const { type, loop } = view
@@ -369,6 +289,8 @@ function lifeFlag(
   return c.zones.flatMap((view) => {
     const kind = view.advice?.need.kind
     if (view.zone[field] || (kind !== 'fire' && kind !== 'gas')) return []
+    // One supervised zone of the device is enough where the house rule is one: then it is a fire or gas zone.
+    if (field === 'supervise' && c.rules.schools.sisters === 'one' && sisterWatched(c, view)) return []
     return [
       {
         subject: view.zone.id,
@@ -380,6 +302,11 @@ function lifeFlag(
   })
 }
 
+function sisterWatched(c: Context, view: ZoneView): boolean {
+  const sisters = c.zonesOf.get(view.zone.device ?? '') ?? []
+  return sisters.some((item) => item.zone.supervise && isLifeSafety(item.advice?.need.kind ?? 'burglary'))
+}
+
 function adviceFix(view: ZoneView): Fix | null {
   const type = view.advice?.type
   if (!type || type.key === view.zone.response) return null
@@ -387,25 +314,6 @@ function adviceFix(view: ZoneView): Fix | null {
   if (!type.transmissionDelayAllowed && view.zone.transmissionDelay)
     ops.push(setOp(view.zone, 'transmissionDelay', false))
   return { title: `Use “${type.name}”`, ops }
-}
-
-function delayFix(c: Context, key: DelayKey, seconds: number): Fix {
-  return {
-    title: `Set the ${delayNames[key]} to ${formatSeconds(seconds)}`,
-    ops: [setOp(c.info, jobField(key), seconds)],
-  }
-}
-
-/** The longest the panel can store without going over a limit. */
-function storableAtMost(c: Context, key: DelayKey, most: number): number | null {
-  const field = c.panel?.delays[key]
-  if (!field) return most
-  const encoded = encodeDelay(field, most, null, 'down')
-  return encoded.ok ? encoded.seconds : null
-}
-
-function jobField(key: DelayKey): string {
-  return key === 'abort' ? 'abortWindow' : key
 }
 
 function delayWords(c: Context, trip: Trip): string {

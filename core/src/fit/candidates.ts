@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { PanelModel, ReceiverModel } from '../catalogue/schema.ts'
-import { needOf } from '../response/advise.ts'
-import { eventsToZone } from '../zones/number-all.ts'
+import { kindOf } from '../response/advise.ts'
+import { eventsToZone } from '../zones/new-zone.ts'
 import { fitAll, type Fit, type Verdict } from './fit.ts'
 import type { PresentReceiver, System } from './system.ts'
 
@@ -135,7 +135,7 @@ function losses(system: System, panel: PanelModel): string[] {
       model.slot === 'none' ? model.loops.map((loop) => loop.event) : [],
     ),
   )
-  const kinds = new Set([...events].map((event) => needOf(event, 'none', '', info.region).kind))
+  const kinds = new Set([...events].map((event) => kindOf(event)))
   for (const kind of kinds)
     if (!panel.responseTypes.some((type) => type.kind === kind)) list.push(`has no ${kind} type`)
   if (info.region !== 'own' && !panel.regions.includes(info.region)) list.push('is not made for this region')

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
+import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { compareVersions, fitAll, receiverLoad, type FitCode } from './fit.ts'
+import { solveWhole } from './solve.ts'
 import { systemOf } from './system.ts'
 
 function fitOf(job: SmallJob, key: string, without: FitCode[] = []) {
@@ -131,6 +133,27 @@ describe('capacity', () => {
     expect(fitOf(job.add('h1', 'horn-w').add('h2', 'horn-w'), 'h2')?.reasons[0]?.text).toBe(
       'Tarn 40 holds 1 siren and all are taken by devices before this one.',
     )
+  })
+
+  it('does not cover what is reached only through two repeaters in series', () => {
+    const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11' })
+      .add('near', 'spanner-8')
+      .add('far', 'spanner-8', { via: 'device:near' })
+      .add('one', 'sill-8', { via: 'device:near' })
+      .add('two', 'sill-8', { via: 'device:far' })
+      .add('odd', 'sill-8', { via: 'device:one' })
+    expect(fitOf(job, 'one')?.verdict).toBe('works')
+    expect(fitOf(job, 'two')?.reasons[0]).toMatchObject({
+      code: 'chain',
+      text: 'It is reached only through Spanner 8 repeater in far and, behind it, Spanner 8 repeater in near: Curlew 8 repeaters do not relay each other.',
+    })
+    expect(fitOf(job, 'odd')?.reasons[0]?.text).toBe(
+      'Sill 8 contact in one is no repeater: it relays nothing.',
+    )
+    const without = fitAll(systemOf(job.doc, catalogue), { without: new Set(['chain']) })
+    expect(without.get('device:two')?.verdict).toBe('works')
+    const whole = solveWhole(job.doc, catalogue, { newId: () => 'x', costs: defaultHouseRules.costs })
+    expect(whole?.leftOut.map((item) => item.device)).toEqual(['device:two', 'device:odd'])
   })
 
   it('never worsens a verdict by one more receiver', () => {

@@ -1,7 +1,9 @@
 import type { DeviceModel, Family, PanelModel } from '../catalogue/schema.ts'
+import type { Device } from '../job/records.ts'
 import { assignPlaces } from './assign.ts'
 import { zoneLoops } from '../catalogue/zone-loops.ts'
-import { needOf } from '../response/advise.ts'
+import { kindOf } from '../response/advise.ts'
+import { repeaterTrouble } from './repeaters.ts'
 import type { PresentReceiver, System } from './system.ts'
 
 /** A verdict as a word: it works, it works but something is lost, it does not work, or a fact is missing. */
@@ -41,6 +43,7 @@ export const fitCodes = [
   'grade',
   'check-in',
   'replay',
+  'chain',
   'repeaters',
   'slots',
   'zones',
@@ -101,7 +104,8 @@ export function fitAll(system: System, options: FitOptions = {}): ReadonlyMap<st
     const answer = optionsFor(system, model, family, options)
     const open = 'tries' in answer || answer.fit.verdict === 'works'
     const slot = open
-      ? (slotTrouble(system, model, slots, options) ??
+      ? (chainTrouble(system, device, options) ??
+        slotTrouble(system, model, slots, options) ??
         zoneTrouble(system, model, device.deferred, slots, options))
       : null
     return { id: device.id, answer: slot ? { fit: refusal(slot.code, slot.text) } : answer }
@@ -200,6 +204,15 @@ function placed(tries: readonly Try[], receiver: string | null): Fit {
     'capacity',
     `${name} holds ${transmitters} transmitters and all are taken by devices before this one.`,
   )
+}
+
+function chainTrouble(
+  system: System,
+  device: Device,
+  options: FitOptions,
+): { readonly code: FitCode; readonly text: string } | null {
+  const text = options.without?.has('chain') ? null : repeaterTrouble(system, device)
+  return text === null ? null : { code: 'chain', text }
 }
 
 /** Fobs, keypads and sirens need a slot of their class on the panel, repeaters a place among its repeaters. */
@@ -327,10 +340,10 @@ function deviceClass({ model, receiver }: Case): ReturnType<Check> {
 
 /** A panel that has no type for a kind of alarm cannot take the device: CO is never typed as anything else. */
 function alarmKind({ model, system }: Case): ReturnType<Check> {
-  const { panel, info } = system
+  const { panel } = system
   if (!panel || model.slot !== 'none') return null
   for (const { event, name } of model.loops) {
-    const { kind } = needOf(event, 'none', '', info.region)
+    const kind = kindOf(event)
     if (!panel.responseTypes.some((type) => type.kind === kind))
       return no(`${panel.name} has no ${kind} type: it cannot take the ${name} of ${model.name}.`)
   }

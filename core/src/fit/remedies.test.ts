@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import type { JobInfo } from '../job/records.ts'
 import { applyOps } from '../job/edit.ts'
 import { catalogue, cleanMorrow, SmallJob } from '../testing/small-job.ts'
@@ -8,9 +9,10 @@ import { fitAll, type Verdict } from './fit.ts'
 import { remediesFor, type Remedy } from './remedies.ts'
 import { systemOf } from './system.ts'
 
+const { costs } = defaultHouseRules
 let ids = 0
 const remedies = (job: SmallJob, key: string): Remedy[] =>
-  remediesFor(job.doc, catalogue, `device:${key}`, { newId: () => `new-${(ids += 1)}` })
+  remediesFor(job.doc, catalogue, `device:${key}`, { costs, newId: () => `new-${(ids += 1)}` })
 const titles = (list: readonly Remedy[]) => list.map((remedy) => `${remedy.cost} ${remedy.title}`)
 const verdicts = (job: SmallJob) =>
   [...fitAll(systemOf(job.doc, catalogue))].map(([id, fit]) => `${id.slice(7)} ${fit.verdict}`)
@@ -133,7 +135,10 @@ describe('properties of fit', () => {
         const job = made({ ...one, models: [...new Set(one.models)] })
         const before = fitAll(systemOf(job.doc, catalogue))
         for (const [device, fit] of before)
-          for (const remedy of remediesFor(job.doc, catalogue, device, { newId: () => `p-${(ids += 1)}` })) {
+          for (const remedy of remediesFor(job.doc, catalogue, device, {
+            costs,
+            newId: () => `p-${(ids += 1)}`,
+          })) {
             tried += 1
             const result = applyOps(job.doc, remedy.ops)
             if (!result.ok) throw new Error(JSON.stringify(result.conflict))

@@ -1,33 +1,15 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, PanelModel } from '../catalogue/schema.ts'
+import type { RemedyCosts } from '../house-rules/house-rules.ts'
 import { nextOrder, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { applyOps, type Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
-import { eventsToZone } from '../zones/number-all.ts'
+import { eventsToZone } from '../zones/new-zone.ts'
 import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
 import { systemOf, type System } from './system.ts'
 
-/** What each kind of change counts; a house rule. */
-export interface RemedyCosts {
-  readonly setting: number
-  readonly firmware: number
-  readonly swap: number
-  readonly receiver: number
-  readonly panel: number
-  /** For each device that must be enrolled again. */
-  readonly enrol: number
-}
 export type RemedyKind = Exclude<keyof RemedyCosts, 'enrol'>
-
-export const defaultCosts: RemedyCosts = {
-  setting: 1,
-  firmware: 3,
-  swap: 5,
-  receiver: 8,
-  panel: 40,
-  enrol: 1,
-}
 
 /** A device whose verdict a remedy changes. */
 export interface VerdictChange {
@@ -58,14 +40,14 @@ export function remediesFor(
   doc: JobDocument,
   catalogue: Catalogue,
   deviceId: string,
-  opts: { readonly costs?: RemedyCosts; readonly newId: () => string },
+  opts: { readonly costs: RemedyCosts; readonly newId: () => string },
 ): Remedy[] {
   const system = systemOf(doc, catalogue)
   const before = fitAll(system)
   const now = before.get(deviceId)
   const item = system.byId.get(deviceId)
   if (!now || !item || now.verdict === 'works') return []
-  const costs = opts.costs ?? defaultCosts
+  const { costs } = opts
   const tries = [
     ...settings(system),
     ...firmwares(system),

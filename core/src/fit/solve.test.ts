@@ -9,13 +9,14 @@ import { aDevice, aJob } from '../job/testing/records.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { fitAll, fitPair } from './fit.ts'
 import { cheapestPlaces } from './flow.ts'
-import { defaultCosts, stands } from './remedies.ts'
+import { defaultHouseRules } from '../house-rules/house-rules.ts'
+import { stands } from './remedies.ts'
 import { solveKit, solveWhole } from './solve.ts'
 import { systemOf, type System } from './system.ts'
 
 let ids = 0
 const newId = (): string => `s-${(ids += 1)}`
-const solve = (job: SmallJob) => solveWhole(job.doc, catalogue, { newId })
+const solve = (job: SmallJob) => solveWhole(job.doc, catalogue, { newId, costs: defaultHouseRules.costs })
 
 describe('the whole kit', () => {
   it('costs nothing where everything fits', () => {
@@ -61,7 +62,7 @@ describe('the whole kit', () => {
     const tarnOnly = new Catalogue(
       catalogue.entries.filter((entry) => entry.kind !== 'panel' || entry.id === 'panel/tarn-40'),
     )
-    const found = solveWhole(job.doc, tarnOnly, { newId })
+    const found = solveWhole(job.doc, tarnOnly, { newId, costs: defaultHouseRules.costs })
     expect(found?.leftOut).toEqual([
       { device: 'device:b', reason: 'Tarn 40 has no siren place left beside the others.' },
     ])
@@ -89,7 +90,7 @@ describe('the whole kit', () => {
 
   it('keeps its best with a lower bound when it is stopped early', () => {
     const job = new SmallJob({ radioFirmware: '1.10' }).add('a', 'reedling-c').add('b', 'stilt-hound-c')
-    const search = solveKit(job.doc, catalogue, { newId })
+    const search = solveKit(job.doc, catalogue, { newId, costs: defaultHouseRules.costs })
     const first = search.next()
     const best = first.done ? null : first.value.best
     // The first setting changes nothing: two swaps at 5; the next setting costs 3, so no solution is below 3.
@@ -194,7 +195,7 @@ function bruteForce(doc: JobDocument, entries: Catalogue): [number, number] {
         panel,
         receivers,
       }
-      const base = (panel.id === now.info.panel ? 0 : defaultCosts.panel) + 8 * added.length
+      const base = (panel.id === now.info.panel ? 0 : defaultHouseRules.costs.panel) + 8 * added.length
       tryAll(system, entries, base, (out, cost) => {
         if (out < best[0] || (out === best[0] && cost < best[1])) best = [out, cost]
         return best
@@ -232,7 +233,7 @@ function tryAll(
         )
         if (!same && !stands(system, item.model, model, needed)) continue
         const family = entries.get('family', model.family)
-        const price = same ? 0 : defaultCosts.swap
+        const price = same ? 0 : defaultHouseRules.costs.swap
         const slots = slot === 'none' ? used : { ...used, [slot]: (used[slot] ?? 0) + 1 }
         if (!family) {
           go(index + 1, out, cost + price, slots)
@@ -261,7 +262,7 @@ describe('against trying everything', () => {
       fc.property(kit, (one) => {
         const entries = small(one)
         const doc = jobOf(entries, one.models)
-        const found = solveWhole(doc, entries, { newId })
+        const found = solveWhole(doc, entries, { newId, costs: defaultHouseRules.costs })
         expect([found?.leftOut.length, found?.cost]).toEqual(bruteForce(doc, entries))
         left += Number((found?.leftOut.length ?? 0) > 0)
         // With its edit applied, and what it leaves out gone, everything has its place.

@@ -7,9 +7,11 @@ import { pinOps } from '../job/start.ts'
 import { subsets, systemWithPanel } from './candidates.ts'
 import { compareVersions, fitPair, zoneNumbers } from './fit.ts'
 import { cheapestPlaces, type FlowItem } from './flow.ts'
-import { defaultCosts, isEnrolled, neededEvents, stands, swapOps, type RemedyCosts } from './remedies.ts'
+import type { RemedyCosts } from '../house-rules/house-rules.ts'
+import { isEnrolled, neededEvents, stands, swapOps } from './remedies.ts'
+import { repeaterTrouble } from './repeaters.ts'
 import { systemOf, type PresentReceiver, type System } from './system.ts'
-import { eventsToZone } from '../zones/number-all.ts'
+import { eventsToZone } from '../zones/new-zone.ts'
 
 /** A cheapest set of changes under which the kit fits, as far as it can. */
 export interface KitSolution {
@@ -53,9 +55,9 @@ interface Choice {
 export function* solveKit(
   doc: JobDocument,
   catalogue: Catalogue,
-  opts: { readonly costs?: RemedyCosts; readonly newId: () => string },
+  opts: { readonly costs: RemedyCosts; readonly newId: () => string },
 ): Generator<SolveProgress, KitSolution | null> {
-  const costs = opts.costs ?? defaultCosts
+  const { costs } = opts
   const settings = allSettings(doc, catalogue, costs, opts.newId)
   let best: KitSolution | null = null
   for (const [index, setting] of settings.entries()) {
@@ -209,7 +211,8 @@ function placeAll(doc: JobDocument, catalogue: Catalogue, setting: Setting, cost
   }
   const choices = new Map<string, Choice[]>()
   const items = system.devices.map(({ device, model }): FlowItem => {
-    const list = choicesOf(doc, catalogue, system, device, model)
+    // No change of the whole brings a device within reach.
+    const list = repeaterTrouble(system, device) ? [] : choicesOf(doc, catalogue, system, device, model)
     const places = list.flatMap((choice) =>
       placesOf(system, catalogue, choice.model).map((bin) => ({ bin, choice })),
     )
@@ -307,6 +310,8 @@ function whyNot(system: System, item: FlowItem): string {
     return item.group === null
       ? `The receivers of ${panel} are full with the others.`
       : `${panel} has no ${item.group} place left beside the others.`
+  const reach = entry && repeaterTrouble(system, entry.device)
+  if (reach) return reach
   const first = system.receivers[0]
   const family = entry?.family
   const reason =

@@ -107,7 +107,7 @@ describe('rows that are not taken', () => {
     [
       'an unknown use',
       'Stilt motion,1,,ceiling',
-      '2: use “ceiling” is not known; write one of: everyday door · entry door, far from keypad · entry door, not in stay · window or unused door · inner door on the way in · sees entry · on the way · off every way',
+      '2: use “ceiling” is not known; write one of: everyday door · entry door, far from keypad · entry door, not in stay · window or unused door · inner door on the way in · sees entry · on the way · on the way down at night · off every way',
     ],
   ])('%s', (_name, row, said) => {
     expect(short(read(head + row))[0]).toBe(said)
@@ -124,13 +124,36 @@ describe('rows that are not taken', () => {
   })
 })
 
+describe('headings of the firm’s own', () => {
+  const text = 'Teil,Raum,Stück\nReedling contact,Hall,2'
+  it('are understood once somebody said what they mean', () => {
+    expect(readEquipmentList(text, catalogue).trouble).toContain('No column says what the device is')
+    const list = readEquipmentList(text, catalogue, { teil: 'device', raum: 'room', stück: 'quantity' })
+    expect(
+      list.rows.map((row) => row.ok && [row.model.id, row.devices.length, row.devices[0]?.room]),
+    ).toEqual([['device/reedling', 2, 'Hall']])
+    expect(list.unknown).toEqual([])
+  })
+
+  it('count before the usual meaning, and can be passed over', () => {
+    const both = 'Device,Room,Location\nReedling contact,Hall,upper floor'
+    const room = (meanings: Record<string, string>) => {
+      const row = readEquipmentList(both, catalogue, meanings).rows[0]
+      return row?.ok ? row.devices[0]?.room : null
+    }
+    expect(room({})).toBe('Hall')
+    expect(room({ location: 'room' })).toBe('upper floor')
+    expect(room({ room: 'nothing', location: 'nothing' })).toBe('')
+  })
+})
+
 describe('files that cannot be read', () => {
   it.each([
     ['', 'The file is empty.'],
     ['  \n \n', 'The file is empty.'],
     [
       'Colour,Price\nwhite,3',
-      'No column says what the device is. The first row must name one of: device, model, item, equipment, product, type; found: Colour, Price.',
+      'No column says what the device is. The first row must name one of: device, model, item, equipment, product, type; found: Colour, Price. Say below what the columns mean, or change the file.',
     ],
     ['Device,Qty', 'The file has a heading but no rows.'],
     ['PK\u0003\u0004\u0000', 'This is no text file. Save the sheet as CSV (UTF-8) and choose that file.'],
@@ -151,7 +174,7 @@ describe('files that cannot be read', () => {
 it('understands every use that it offers', () => {
   const words = read('Device,Use\nStilt motion,nonsense').rows[0]
   const offered = words?.ok === false ? (words.reasons[0]?.split('one of: ')[1]?.split(' · ') ?? []) : []
-  expect(offered).toHaveLength(8)
+  expect(offered).toHaveLength(9)
   const list = read(`Device,Use\n${offered.map((use) => `Stilt motion,"${use}"`).join('\n')}`)
-  expect(new Set(list.rows.map((row) => row.ok && row.devices[0]?.use)).size).toBe(8)
+  expect(new Set(list.rows.map((row) => row.ok && row.devices[0]?.use)).size).toBe(9)
 })

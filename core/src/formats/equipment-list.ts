@@ -2,6 +2,7 @@ import Papa from 'papaparse'
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel } from '../catalogue/schema.ts'
 import { readSticker } from '../identity/sticker.ts'
+import { blankDevice } from '../job/blank.ts'
 import type { Device, Use } from '../job/records.ts'
 import { recordProblems } from '../job/edit.ts'
 
@@ -19,6 +20,8 @@ export interface EquipmentList {
   readonly rows: readonly ListRow[]
   /** Columns that were understood, as the file names them. */
   readonly used: readonly string[]
+  /** Every heading of the file with what it was taken for; null for one passed over. */
+  readonly headings: readonly { readonly heading: string; readonly column: ListColumn | null }[]
   /** Columns that were passed over. */
   readonly unknown: readonly string[]
   /** Why the whole file cannot be read; null when it can. */
@@ -34,7 +37,9 @@ const columns = {
   sticker: ['serial', 'sticker', 'id', 'sticker id', 'serial number', 'radio id', 'transmitter id'],
   deferred: ['deferred', 'open', 'later', 'reason'],
 } as const
-type Column = keyof typeof columns
+export type ListColumn = keyof typeof columns
+/** What a column of an equipment list can be. */
+export const listColumns = Object.keys(columns) as [ListColumn, ...ListColumn[]]
 
 const useWords: Readonly<Record<string, Use>> = {
   'everyday door': 'entry',
@@ -55,6 +60,7 @@ const useWords: Readonly<Record<string, Use>> = {
   'sees entry': 'sees-entry',
   'on the way': 'on-way',
   'on the way to the keypad': 'on-way',
+  'on the way down at night': 'on-way-night',
   'off every way': 'off-way',
 }
 
@@ -67,6 +73,7 @@ const shownUses = [
   'inner door on the way in',
   'sees entry',
   'on the way',
+  'on the way down at night',
   'off every way',
 ]
 
@@ -75,10 +82,20 @@ export const LIST_LIMIT = 2_000_000
 
 /**
  * Reads an equipment list as spreadsheets write them: comma, semicolon or tab, with or without byte order mark, quoted
- * cells, blank lines, unknown columns. Bad rows are named with row number and reasons; nothing is guessed.
+ * cells, blank lines, unknown columns. `meanings` says what headings of the firm's own mean, by `headingKey`. Bad rows are named with row number and reasons; nothing is guessed.
  */
-export function readEquipmentList(text: string, catalogue: Catalogue): EquipmentList {
-  const none = (trouble: string): EquipmentList => ({ rows: [], used: [], unknown: [], trouble })
+export function readEquipmentList(
+  text: string,
+  catalogue: Catalogue,
+  meanings: Readonly<Record<string, string>> = {},
+): EquipmentList {
+  const none = (trouble: string): EquipmentList => ({
+    rows: [],
+    used: [],
+    unknown: [],
+    headings: [],
+    trouble,
+  })
   if (text.length > LIST_LIMIT)
     return none(`The file is larger than the ${LIST_LIMIT / 1e6} million characters read here. Split it.`)
   if (text.includes('\u0000'))
@@ -91,11 +108,17 @@ export function readEquipmentList(text: string, catalogue: Catalogue): Equipment
   }))
   const head = lines.find((line) => line.cells.some((cell) => cell !== ''))
   if (!head) return none('The file is empty.')
-  const at = columnsOf(head.cells)
+  const at = columnsOf(head.cells, meanings)
+  const headings = head.cells.flatMap((heading, index) =>
+    heading === '' ? [] : [{ heading, column: listColumns.find((column) => at[column] === index) ?? null }],
+  )
   if (at.device === undefined)
-    return none(
-      `No column says what the device is. The first row must name one of: ${columns.device.join(', ')}; found: ${head.cells.filter(Boolean).join(', ')}.`,
-    )
+    return {
+      ...none(
+        `No column says what the device is. The first row must name one of: ${columns.device.join(', ')}; found: ${head.cells.filter(Boolean).join(', ')}. Say below what the columns mean, or change the file.`,
+      ),
+      headings,
+    }
   const known = new Set(Object.values(at))
   const body = lines.filter((line) => line.row > head.row && line.cells.some((cell) => cell !== ''))
   const seen = new Map<string, number>()
@@ -103,17 +126,18 @@ export function readEquipmentList(text: string, catalogue: Catalogue): Equipment
     rows: body.map((line) => readRow(line, at, catalogue, seen)),
     used: head.cells.filter((_cell, index) => known.has(index)),
     unknown: head.cells.filter((cell, index) => cell !== '' && !known.has(index)),
+    headings,
     trouble: body.length === 0 ? 'The file has a heading but no rows.' : null,
   }
 }
 
 function readRow(
   line: { cells: readonly string[]; row: number },
-  at: Partial<Record<Column, number>>,
+  at: Partial<Record<ListColumn, number>>,
   catalogue: Catalogue,
   seen: Map<string, number>,
 ): ListRow {
-  const cell = (column: Column): string => {
+  const cell = (column: ListColumn): string => {
     const index = at[column]
     return index === undefined ? '' : (line.cells[index] ?? '')
   }
@@ -131,20 +155,13 @@ function readRow(
   }
   if (typeof model !== 'string' && reasons.length === 0) {
     const device = {
-      type: 'device' as const,
+      ...blankDevice,
       model: model.id,
       room: cell('room'),
       position: cell('position'),
       deferred: cell('deferred') === '' ? null : cell('deferred'),
       use,
-      existing: false,
-      plan: null,
-      madeYear: null,
-      batteryAt: null,
       sticker,
-      serial: null,
-      slot: null,
-      user: null,
     }
     for (const problem of recordProblems({ id: 'device:x', order: 0, ...device }))
       reasons.push(`${problem.path.replace(/^\./, '')} ${problem.message}`)
@@ -202,12 +219,26 @@ function stickerOf(text: string, model: DeviceModel, catalogue: Catalogue, reaso
   return null
 }
 
-function columnsOf(head: readonly string[]): Partial<Record<Column, number>> {
-  const at: Partial<Record<Column, number>> = {}
-  for (const column of Object.keys(columns) as Column[]) {
-    const index = head.findIndex((cell) =>
-      (columns[column] as readonly string[]).includes(cell.toLowerCase().replace(/[_-]/g, ' ').trim()),
-    )
+/** A heading as it is compared and remembered. */
+export function headingKey(heading: string): string {
+  return heading.toLowerCase().replace(/[_-]/g, ' ').replace(/\s+/g, ' ').trim()
+}
+
+/** What the firm said of a heading counts before its usual meaning; of two columns alike the first is read. */
+function columnsOf(
+  head: readonly string[],
+  meanings: Readonly<Record<string, string>>,
+): Partial<Record<ListColumn, number>> {
+  const meant = head.map((cell) => {
+    const key = headingKey(cell)
+    return Object.hasOwn(meanings, key)
+      ? meanings[key]
+      : listColumns.find((column) => (columns[column] as readonly string[]).includes(key))
+  })
+  const at: Partial<Record<ListColumn, number>> = {}
+  for (const column of listColumns) {
+    const said = head.findIndex((cell) => meanings[headingKey(cell)] === column)
+    const index = said >= 0 ? said : meant.indexOf(column)
     if (index >= 0) at[column] = index
   }
   return at

@@ -1,11 +1,16 @@
 import type {
   Area,
+  Departure,
   Device,
+  FixedRules,
   JobInfo,
   JobRecord,
+  Opening,
   Pin,
   Receiver,
   RecordType,
+  Room,
+  Sight,
   Signoff,
   StateEnd,
   SystemUser,
@@ -13,6 +18,9 @@ import type {
   Terminal,
   TestResult,
   Heard,
+  Waiver,
+  WaiverEnd,
+  Way,
   Zone,
 } from './records.ts'
 import { SCHEMA } from './records.ts'
@@ -39,6 +47,14 @@ interface TypeMap {
   state: TemporaryState
   'state-end': StateEnd
   signoff: Signoff
+  room: Room
+  way: Way
+  opening: Opening
+  sight: Sight
+  departure: Departure
+  'fixed-rules': FixedRules
+  waiver: Waiver
+  'waiver-end': WaiverEnd
 }
 
 /** A document without any record; the first edit of a job adds `job:main`. */
@@ -74,7 +90,10 @@ export function jobInfo(doc: JobDocument): JobInfo {
 }
 
 /** The order value that puts a new record of `type` behind all others. */
-export function nextOrder(doc: JobDocument, type: 'area' | 'receiver' | 'device' | 'user'): number {
+export function nextOrder(
+  doc: JobDocument,
+  type: 'area' | 'receiver' | 'device' | 'user' | 'room' | 'way' | 'opening',
+): number {
   return recordsOf(doc, type).reduce((highest, record) => Math.max(highest, record.order), 0) + 1
 }
 

@@ -165,9 +165,9 @@ describe('upgrades', () => {
     expect(result).toEqual({
       ok: true,
       value: {
-        schema: 2,
+        schema: 3,
         records: {
-          'device:one': { ...old, plan: null, madeYear: null, batteryAt: null },
+          'device:one': aDevice('one', { room: 'attic' }),
           'job:main': aJob(),
         },
       },
@@ -184,13 +184,13 @@ describe('upgrades', () => {
       madeAt: '2026-05-04T09:30:00Z',
       ops: [{ op: 'add', record: old }],
     })
-    expect(read).toMatchObject({ ok: true, edit: { schema: 2, ops: [{ record: { plan: null } }] } })
+    expect(read).toMatchObject({ ok: true, edit: { schema: 3, ops: [{ record: { plan: null } }] } })
   })
 
   it('refuses what a newer version wrote', () => {
     const result = upgradeDocument({ schema: 9, records: {} })
     expect(!result.ok && result.reason).toContain(
-      'newer version of Kapelle (shape 9; this one reads up to 2)',
+      'newer version of Kapelle (shape 9; this one reads up to 3)',
     )
   })
 })

@@ -1,8 +1,9 @@
 import { z } from 'zod'
+import { houseRulesSchema } from '../house-rules/house-rules.ts'
 import { regions } from '../units/region.ts'
 
 /** Number of the record shapes in this file; see upgrades.ts for how older ones are read. */
-export const SCHEMA = 2
+export const SCHEMA = 3
 
 const id = z.string().regex(/^[a-z-]+:[A-Za-z0-9._/-]{1,80}$/, 'must be a record id such as zone:…')
 const entryId = z
@@ -33,6 +34,7 @@ export const uses = [
   'inner-way',
   'sees-entry',
   'on-way',
+  'on-way-night',
   'off-way',
   'none',
 ] as const
@@ -59,6 +61,21 @@ const job = z.strictObject({
   entry2: seconds.nullable(),
   exit: seconds.nullable(),
   abortWindow: seconds.nullable(),
+  /** Time the siren sounds, s; null where it is left as the panel comes. */
+  sirenSeconds: seconds.nullable(),
+  /** Alarms of one zone until it is shut out for the set period; null where left as it comes. */
+  swinger: z.number().int().min(0).max(15).nullable(),
+  /** Silence after which the panel calls a device lost, minutes; null where left as it comes. */
+  superviseMinutes: z.number().int().min(0).max(10_000).nullable(),
+  /** What ends the exit time; null where the panel knows one way only. */
+  exitBy: z.enum(['timer', 'door', 'either']).nullable(),
+  /** What becomes of a zone that is open when the exit time ends. */
+  openAtExit: z.enum(['exclude', 'alarm']).nullable(),
+  /** Whether the panel's option is on that turns all zones of stay into entry 2. */
+  stayToEntry2: z.boolean(),
+  /** Coldest and hottest of unheated rooms, °C; null for the usual −10 and 45. */
+  unheatedFrom: z.number().min(-60).max(40).nullable(),
+  unheatedTo: z.number().min(0).max(90).nullable(),
   airSeed: z.number().int().min(0).max(4294967295),
   airStartedAt: time.nullable(),
 })
@@ -109,6 +126,20 @@ const device = z.strictObject({
   serial: serial.nullable(),
   slot: z.number().int().min(1).max(999).nullable(),
   user: id.nullable(),
+  /** The opening it guards; null where it guards none, or it was not said. */
+  opening: id.nullable(),
+  /** The repeater through which alone it is reached; null when the receiver hears it. */
+  via: id.nullable(),
+  /** Panel number that a keypad's own terminal is mapped over; null for none. */
+  mappedOver: z.number('must be a whole number from 1 to 999').int().min(1).max(999).nullable(),
+  /** Height of the sensor over the floor, m. */
+  heightM: z.number('must be a height from 0 to 10 m').min(0).max(10).nullable(),
+  /** Measured gap of contact and magnet, mm. */
+  gapMm: z.number('must be a gap from 0 to 200 mm').min(0).max(200).nullable(),
+  /** Whether it sits on steel. */
+  onSteel: z.boolean(),
+  /** Chosen pet setting or sensitivity of the model, by its name. */
+  setting: text(40).nullable(),
   order,
 })
 
@@ -130,6 +161,22 @@ const zone = z.strictObject({
   transmissionDelay: z.boolean(),
   label: text(60),
   pinned: z.boolean(),
+  /** A second area of a zone that is common to both; null for none. */
+  area2: id.nullable(),
+  /** Inputs of a contact whose panel switches them on and off instead of telling loops apart; null elsewhere. */
+  reedOn: z.boolean().nullable(),
+  terminalsOn: z.boolean().nullable(),
+  endOfLineOn: z.boolean().nullable(),
+  /** Siren outputs that it drives, where the panel asks; null for all. */
+  sirens: z.array(z.number().int().min(1).max(8)).max(8).nullable(),
+  doubleKnock: z.boolean(),
+  /** Group of detectors that must agree, for verified fire. */
+  fireGroup: z.number('must be a group from 1 to 16').int().min(1).max(16).nullable(),
+  /** Written reason for what departs from the rule, such as a delayed fire alarm. */
+  reason: text(300),
+  /** How a wired zone is wired, and its end-of-line resistor in ohms. */
+  wiring: z.enum(['closed', 'open', 'end-of-line', 'double']).nullable(),
+  resistorOhm: z.number('must be from 1 to 100000 ohms').min(1).max(100_000).nullable(),
   serial: serial.nullable(),
   learnedBy: z.enum(['air', 'typed', 'sister']).nullable(),
 })
@@ -199,6 +246,115 @@ const signoff = z.strictObject({
   note: text(500),
 })
 
+/** What a room is for, as far as judging needs it. */
+export const roomKinds = [
+  'living',
+  'hall',
+  'kitchen',
+  'utility',
+  'bathroom',
+  'bedroom',
+  'workshop',
+  'garage',
+  'store',
+  'outdoors',
+  'other',
+] as const
+export type RoomKind = (typeof roomKinds)[number]
+
+/** The premises in words: rooms are known to devices by their name. */
+const room = z.strictObject({
+  id,
+  type: z.literal('room'),
+  name: name(60),
+  floor: text(40),
+  kind: z.enum(roomKinds),
+  heated: z.boolean(),
+  sleeps: z.boolean(),
+  /** Weight of the heaviest pet that roams here while set, kg; null for none. */
+  petKg: z.number('must be a weight from 0 to 100 kg').min(0).max(100).nullable(),
+  /** Inside a metal building: radio is refused there. */
+  metal: z.boolean(),
+  area: id.nullable(),
+  order,
+})
+
+/** A walk between two neighbouring rooms, middle to middle. */
+const way = z.strictObject({
+  id,
+  type: z.literal('way'),
+  from: id,
+  to: id,
+  metres: z.number('must be a length from 0.5 to 500 m').min(0.5).max(500),
+  stairs: z.boolean(),
+  order,
+})
+
+/** How often people come in by an opening. */
+export const openingUses = ['everyday', 'occasional', 'never'] as const
+export type OpeningUse = (typeof openingUses)[number]
+
+const opening = z.strictObject({
+  id,
+  type: z.literal('opening'),
+  name: name(60),
+  room: id,
+  /** The room behind an inner door; null for one that leads outside. */
+  to: id.nullable(),
+  use: z.enum(openingUses),
+  /** Whether someone still comes in by it while the house is in stay. */
+  inStay: z.boolean(),
+  order,
+})
+
+/** What a motion sees besides its own room: the leaf of an opening, or another room. */
+const sight = z.strictObject({
+  id,
+  type: z.literal('sight'),
+  device: id,
+  opening: id.nullable(),
+  room: id.nullable(),
+})
+
+/** The job goes by another school than its firm, and why. */
+const departure = z.strictObject({
+  id,
+  type: z.literal('departure'),
+  rule: text(40),
+  choice: text(40),
+  reason: name(500),
+  by: name(80),
+  at: time,
+})
+
+/** The house rules as they were at hand-over: what the firm decides later leaves this job as it is. */
+const fixedRules = z.strictObject({
+  id: z.literal('fixed-rules:main'),
+  type: z.literal('fixed-rules'),
+  by: name(80),
+  at: time,
+  rules: houseRulesSchema,
+})
+
+/** Somebody takes a finding upon themselves. It holds for the finding as it then read. */
+const waiver = z.strictObject({
+  id,
+  type: z.literal('waiver'),
+  rule: text(60),
+  subject: text(90),
+  text: text(1000),
+  reason: name(500),
+  by: name(80),
+  at: time,
+})
+const waiverEnd = z.strictObject({
+  id,
+  type: z.literal('waiver-end'),
+  waiver: id,
+  by: name(80),
+  at: time,
+})
+
 /** The schema of every kind of record, by its type. */
 export const recordSchemas = {
   job,
@@ -214,6 +370,14 @@ export const recordSchemas = {
   state,
   'state-end': stateEnd,
   signoff,
+  room,
+  way,
+  opening,
+  sight,
+  departure,
+  'fixed-rules': fixedRules,
+  waiver,
+  'waiver-end': waiverEnd,
 } as const
 
 export type RecordType = keyof typeof recordSchemas
@@ -230,6 +394,14 @@ export type TestResult = Readonly<z.infer<typeof test>>
 export type TemporaryState = Readonly<z.infer<typeof state>>
 export type StateEnd = Readonly<z.infer<typeof stateEnd>>
 export type Signoff = Readonly<z.infer<typeof signoff>>
+export type Room = Readonly<z.infer<typeof room>>
+export type Way = Readonly<z.infer<typeof way>>
+export type Opening = Readonly<z.infer<typeof opening>>
+export type Sight = Readonly<z.infer<typeof sight>>
+export type Departure = Readonly<z.infer<typeof departure>>
+export type FixedRules = Readonly<z.infer<typeof fixedRules>>
+export type Waiver = Readonly<z.infer<typeof waiver>>
+export type WaiverEnd = Readonly<z.infer<typeof waiverEnd>>
 export type JobRecord =
   | JobInfo
   | Pin
@@ -244,17 +416,38 @@ export type JobRecord =
   | TemporaryState
   | StateEnd
   | Signoff
+  | Room
+  | Way
+  | Opening
+  | Sight
+  | Departure
+  | FixedRules
+  | Waiver
+  | WaiverEnd
 
 /** What was observed or vouched for: added, and corrected by a later record; never changed, removed or undone. */
-export const evidenceTypes: ReadonlySet<string> = new Set(['heard', 'test', 'state', 'state-end', 'signoff'])
+export const evidenceTypes: ReadonlySet<string> = new Set([
+  'heard',
+  'test',
+  'state',
+  'state-end',
+  'signoff',
+  'waiver',
+  'waiver-end',
+])
 
 /** Fields that hold the id of another record; an entry id stands for the record that pins it. */
 const references: Partial<Record<RecordType, readonly string[]>> = {
   job: ['panel'],
   receiver: ['model'],
-  device: ['model', 'user'],
-  zone: ['device', 'area'],
+  device: ['model', 'user', 'opening', 'via'],
+  zone: ['device', 'area', 'area2'],
   'state-end': ['state'],
+  room: ['area'],
+  way: ['from', 'to'],
+  opening: ['room', 'to'],
+  sight: ['device', 'opening', 'room'],
+  'waiver-end': ['waiver'],
 }
 
 /** Names of the fields of a record type that point at another record. */

@@ -10,8 +10,44 @@ export type Upgrade = (record: Readonly<Record<string, unknown>>) => Record<stri
 const takeovers: Upgrade = (record) =>
   record.type === 'device' ? { plan: null, madeYear: null, batteryAt: null, ...record } : { ...record }
 
+/** Shape 3: premises in words, placement facts, contact switches, common zones and what a panel couples. */
+const premises: Upgrade = (record) => ({ ...shape3[String(record.type)], ...record })
+const shape3: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
+  job: {
+    sirenSeconds: null,
+    swinger: null,
+    superviseMinutes: null,
+    exitBy: null,
+    openAtExit: null,
+    stayToEntry2: false,
+    unheatedFrom: null,
+    unheatedTo: null,
+  },
+  device: {
+    opening: null,
+    via: null,
+    mappedOver: null,
+    heightM: null,
+    gapMm: null,
+    onSteel: false,
+    setting: null,
+  },
+  zone: {
+    area2: null,
+    reedOn: null,
+    terminalsOn: null,
+    endOfLineOn: null,
+    sirens: null,
+    doubleKnock: false,
+    fireGroup: null,
+    reason: '',
+    wiring: null,
+    resistorOhm: null,
+  },
+}
+
 /** The steps so far, from shape 1 on. */
-export const upgrades: readonly Upgrade[] = [takeovers]
+export const upgrades: readonly Upgrade[] = [takeovers, premises]
 
 /** The outcome of reading something that carries a schema number. */
 export type Upgraded<T> =

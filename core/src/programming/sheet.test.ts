@@ -157,6 +157,36 @@ describe('the sheet of the Morrow 60', () => {
   })
 })
 
+describe('the sheet of the Ostler S', () => {
+  const ostler = () =>
+    new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11' })
+      .add('front', 'sill-8', { use: 'entry', position: 'door' })
+      .add('back', 'sill-slim-8', { use: 'entry', position: 'door' })
+      .number()
+
+  it('switches the inputs of a contact instead of asking for its loop', () => {
+    const job = ostler()
+    job.set(job.zone('front').id, { reedOn: false, terminalsOn: true, endOfLineOn: true })
+    const inputs = (zone: string) =>
+      section(sheetOf(job), zone).find((step) => step.field === 'contact inputs')
+    const { yes, no } = catalogue.get('panel', 'panel/ostler-s-8')?.programming ?? { yes: '', no: '' }
+    expect(inputs('Zone 01')?.keys).toBe(`5.9 [ok], ${no} ${yes} ${yes} [ok]`)
+    expect(inputs('Zone 01')?.meaning).toBe('reed off, terminals on, end-of-line on')
+    // The slim contact has a reed only.
+    expect(inputs('Zone 02')?.meaning).toBe('reed on')
+    expect(section(sheetOf(job), 'Zone 01').some((step) => step.field === 'loop')).toBe(false)
+  })
+
+  it('names both areas of a common zone', () => {
+    const job = ostler().apply([
+      { op: 'add', record: { id: 'area:2', type: 'area', number: 2, name: 'Annexe', order: 2 } },
+    ])
+    job.set(job.zone('front').id, { area2: 'area:2' })
+    const step = section(sheetOf(job), 'Zone 01').find((item) => item.field === 'area')
+    expect([step?.keys, step?.meaning]).toEqual(['5.2 [ok], 1 2 [ok]', 'Whole premises and Annexe'])
+  })
+})
+
 it('has no sheet without a panel', () => {
   expect(programmingSheet(new SmallJob({ panel: null }).doc, catalogue)).toBeNull()
 })

@@ -43,6 +43,7 @@ const fieldNames: Readonly<Record<ZoneField, string>> = {
   equipmentKind: 'equipment kind',
   serial: 'transmitter ID',
   loop: 'loop',
+  inputs: 'contact inputs',
   area: 'area',
   report: 'report',
   chime: 'chime',
@@ -123,9 +124,30 @@ export function fieldValue(
             value: String(zone.loop),
             meaning: item.model.loops.find((entry) => entry.event === zone.event)?.name ?? '',
           }
+    case 'inputs': {
+      // Only contacts whose panel switches their inputs; what the model lacks is not asked.
+      const inputs = [
+        ['reed', zone.reedOn],
+        ['terminals', zone.terminalsOn],
+        ['end-of-line', zone.endOfLineOn],
+      ] as const
+      const mine = inputs.filter(([, on]) => on !== null)
+      if (!item?.model.switches) return null
+      return mine.length === 0
+        ? 'open'
+        : {
+            value: mine.map(([, on]) => flag(on === true).value).join(' '),
+            meaning: mine.map(([name, on]) => `${name} ${on ? 'on' : 'off'}`).join(', '),
+          }
+    }
     case 'area': {
-      const area = recordOf(doc, 'area', zone.area)
-      return area ? { value: String(area.number), meaning: area.name } : 'open'
+      const list = [zone.area, zone.area2].flatMap((id) => recordOf(doc, 'area', id) ?? [])
+      return list.length > 0
+        ? {
+            value: list.map((area) => area.number).join(' '),
+            meaning: list.map((area) => area.name).join(' and '),
+          }
+        : 'open'
     }
     case 'report':
     case 'chime':

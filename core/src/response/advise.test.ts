@@ -1,13 +1,26 @@
 import { describe, expect, it } from 'vitest'
 import type { DeviceEvent } from '../catalogue/schema.ts'
 import type { Use } from '../job/records.ts'
+import { defaultHouseRules, type Schools } from '../house-rules/house-rules.ts'
 import type { Region } from '../units/region.ts'
 import { catalogue } from '../testing/small-job.ts'
-import { advise, needOf } from './advise.ts'
+import { advise, needOf, type Place } from './advise.ts'
 
 const tarn = catalogue.get('panel', 'panel/tarn-40')
 const morrow = catalogue.get('panel', 'panel/morrow-60')
 if (!tarn || !morrow) throw new Error('the demo pack lacks a panel')
+
+const place = (
+  use: Use,
+  room = 'hall',
+  region: Region = 'europe',
+  schools: Partial<Schools> = {},
+): Place => ({
+  use,
+  noisy: room === 'Kitchen',
+  region,
+  schools: { ...defaultHouseRules.schools, ...schools },
+})
 
 /** event, use, room, region → away, stay, kind: the table of needs in work.md section 4. */
 const needs: readonly [DeviceEvent, Use, string, Region, string, string, string][] = [
@@ -34,13 +47,13 @@ const needs: readonly [DeviceEvent, Use, string, Region, string, string, string]
 
 describe('what an event needs', () => {
   it.each(needs)('%s, %s in %s (%s)', (event, use, room, region, away, stay, kind) => {
-    expect(needOf(event, use, room, region)).toMatchObject({ away, stay, kind })
+    expect(needOf(event, place(use, room, region))).toMatchObject({ away, stay, kind })
   })
 })
 
 describe('the panel’s type for a need', () => {
   const typeOf = (panel: typeof tarn, event: DeviceEvent, use: Use) => {
-    const advice = advise(panel, event, needOf(event, use, 'hall', 'europe'))
+    const advice = advise(panel, event, needOf(event, place(use)))
     return [advice.type?.key ?? null, advice.differs]
   }
 
@@ -59,22 +72,52 @@ describe('the panel’s type for a need', () => {
     ])
   })
 
+  it('weighs what it does at night where the panel has a night mode', () => {
+    const ostler = catalogue.get('panel', 'panel/ostler-s-8')
+    if (!ostler) throw new Error('the demo pack lacks a panel')
+    expect(typeOf(ostler, 'motion', 'on-way-night')).toEqual(['follow-stay-delay', []])
+    const nights = {
+      ...ostler,
+      responseTypes: ostler.responseTypes.map((type) => ({ ...type, night: 'ignore' as const })),
+    }
+    expect(typeOf(nights, 'open', 'opening')).toEqual(['instant', ['night: nothing instead of instant']])
+  })
+
   it('takes none where the panel has no such kind', () => {
     const noGas = { ...tarn, responseTypes: tarn.responseTypes.filter((type) => type.kind !== 'gas') }
     expect(typeOf(noGas, 'co', 'none')).toEqual([null, []])
   })
 
   it('is never weaker than life safety needs', () => {
-    for (const panel of [tarn, morrow])
+    for (const panel of catalogue.all('panel'))
       for (const event of ['smoke', 'heat', 'co', 'freeze', 'flood', 'panic', 'medical'] as const) {
-        const { type, need } = advise(panel, event, needOf(event, 'none', 'hall', 'europe'))
-        expect([type?.kind, type?.away, type?.stay, type?.disarmed, type?.transmissionDelayAllowed]).toEqual([
-          need.kind,
-          'instant',
-          'instant',
-          'instant',
-          false,
-        ])
+        if (event === 'co' && panel.id === 'panel/pinfold-16') continue
+        const { type, need } = advise(panel, event, needOf(event, place('none')))
+        expect([
+          type?.kind,
+          type?.away,
+          type?.stay,
+          type?.disarmed,
+          type?.transmissionDelayAllowed,
+          type?.fire ?? 'plain',
+        ]).toEqual([need.kind, 'instant', 'instant', 'instant', false, 'plain'])
       }
+  })
+})
+
+/** event, use, region, schools → away, stay: what each school of work.md section 4 asks. */
+const schooled: readonly [DeviceEvent, Use, Region, Partial<Schools>, string, string][] = [
+  ['motion', 'sees-entry', 'europe', { seesLeaf: 'follow' }, 'follow', 'ignore'],
+  ['motion', 'entry-far', 'europe', {}, 'entry-2', 'ignore'],
+  ['motion', 'entry-far', 'europe', { seesLeaf: 'follow' }, 'follow', 'ignore'],
+  ['motion', 'off-way', 'north-america', { offWay: 'instant' }, 'instant', 'ignore'],
+  ['motion', 'off-way', 'europe', { offWay: 'follow' }, 'follow', 'ignore'],
+  ['motion', 'on-way-night', 'europe', {}, 'follow', 'entry-1'],
+  ['glass', 'opening', 'europe', { glass: 'away-only' }, 'instant', 'ignore'],
+  ['glass', 'opening', 'europe', { glass: 'both' }, 'instant', 'instant'],
+]
+describe('schools', () => {
+  it.each(schooled)('%s, %s in %s under %o', (event, use, region, schools, away, stay) => {
+    expect(needOf(event, place(use, 'Kitchen', region, schools))).toMatchObject({ away, stay })
   })
 })

@@ -1,12 +1,25 @@
 import type { AlarmKind, DeviceEvent, PanelModel, ResponseType, Trip } from '../catalogue/schema.ts'
+import type { Schools } from '../house-rules/house-rules.ts'
 import type { Region } from '../units/region.ts'
 import type { Use } from '../job/records.ts'
+
+/** What the needed behaviour depends on besides the event itself. */
+export interface Place {
+  readonly use: Use
+  /** Whether daily noise there sounds like breaking glass. */
+  readonly noisy: boolean
+  readonly region: Region
+  /** The schools in force for the job. */
+  readonly schools: Schools
+}
 
 /** The behaviour that a device event needs where it is (work.md section 4). */
 export interface Need {
   readonly kind: AlarmKind
   readonly away: Trip
   readonly stay: Trip
+  /** In the panel's night mode, where it has one. */
+  readonly night: Trip
   /** True for a call that must make no sound. */
   readonly silent: boolean
   /** Why, one sentence. */
@@ -34,8 +47,38 @@ export function isLifeSafety(kind: AlarmKind): boolean {
   return kind === 'fire' || kind === 'gas'
 }
 
+/** The kind of alarm that an event is, wherever it stands. */
+export function kindOf(event: DeviceEvent): AlarmKind {
+  switch (event) {
+    case 'smoke':
+    case 'heat':
+      return 'fire'
+    case 'co':
+      return 'gas'
+    case 'freeze':
+    case 'flood':
+      return 'auxiliary'
+    case 'panic':
+    case 'panic-silent':
+      return 'panic'
+    case 'medical':
+      return 'medical'
+    case 'arm-away':
+    case 'arm-stay':
+    case 'disarm':
+    case 'output':
+      return 'command'
+    case 'open':
+    case 'terminals':
+    case 'motion':
+    case 'glass':
+    case 'shock':
+      return 'burglary'
+  }
+}
+
 /** What a device event at this place needs. */
-export function needOf(event: DeviceEvent, use: Use, room: string, region: Region): Need {
+export function needOf(event: DeviceEvent, place: Place): Need {
   switch (event) {
     case 'smoke':
     case 'heat':
@@ -71,13 +114,14 @@ export function needOf(event: DeviceEvent, use: Use, room: string, region: Regio
         kind: 'command',
         away: 'command',
         stay: 'command',
+        night: 'command',
         silent: false,
         reason: 'A fob button gives a command.',
       }
     case 'motion':
-      return motionNeed(use, region)
+      return motionNeed(place)
     case 'glass':
-      return glassNeed(room)
+      return glassNeed(place)
     case 'shock':
       return burglary(
         'instant',
@@ -86,7 +130,7 @@ export function needOf(event: DeviceEvent, use: Use, room: string, region: Regio
       )
     case 'open':
     case 'terminals':
-      return openingNeed(use)
+      return openingNeed(place.use)
   }
 }
 
@@ -101,7 +145,9 @@ export function advise(panel: PanelModel, event: DeviceEvent, need: Need): Advic
   const kin = panel.responseTypes.filter(
     (type) => type.kind === need.kind && (type.sound === 'silent') === need.silent,
   )
-  const candidates = kin.filter((type) => need.kind !== 'burglary' || type.disarmed === 'ignore')
+  const candidates = kin
+    .filter((type) => need.kind !== 'burglary' || type.disarmed === 'ignore')
+    .filter((type) => !isLifeSafety(need.kind) || (type.fire ?? 'plain') === 'plain')
   const sorted = [...candidates].sort((a, b) => distance(need, a) - distance(need, b))
   const type = sorted[0] ?? null
   return { need, type, differs: type ? differences(need, type) : [] }
@@ -122,11 +168,12 @@ export function tripWords(trip: Trip): string {
 }
 
 function always(kind: AlarmKind, reason: string): Need {
-  return { kind, away: 'instant', stay: 'instant', silent: false, reason }
+  return { kind, away: 'instant', stay: 'instant', night: 'instant', silent: false, reason }
 }
 
-function burglary(away: Trip, stay: Trip, reason: string): Need {
-  return { kind: 'burglary', away, stay, silent: false, reason }
+/** At night what stay does holds too, unless something else is said. */
+function burglary(away: Trip, stay: Trip, reason: string, night: Trip = stay): Need {
+  return { kind: 'burglary', away, stay, night, silent: false, reason }
 }
 
 function openingNeed(use: Use): Need {
@@ -147,6 +194,7 @@ function openingNeed(use: Use): Need {
       )
     case 'inner-way':
     case 'on-way':
+    case 'on-way-night':
       return burglary(
         'follow',
         'ignore',
@@ -169,27 +217,31 @@ function openingNeed(use: Use): Need {
   }
 }
 
-function motionNeed(use: Use, region: Region): Need {
+function motionNeed({ use, region, schools }: Place): Need {
   switch (use) {
     case 'sees-entry':
-      return burglary(
-        'entry-1',
-        'ignore',
-        'It sees the leaf of the entry door and trips before the contact: as follow it would alarm on its owner.',
-      )
-    case 'off-way':
-      return region === 'europe'
+      return schools.seesLeaf === 'follow'
         ? burglary(
-            'instant',
+            'follow',
             'ignore',
-            'It lies off every way to the keypad: in an EN region it alarms at once.',
+            'House rule: a motion that sees the leaf follows; the contact must then trip first.',
           )
-        : burglary('follow', 'ignore', 'It lies off every way to the keypad; outside EN regions it follows.')
+        : burglary(
+            'entry-1',
+            'ignore',
+            'It sees the leaf of the entry door and trips before the contact: as follow it would alarm on its owner.',
+          )
+    case 'off-way':
+      return offWayNeed(schools.offWay, region)
     case 'entry-far':
+      return schools.seesLeaf === 'follow'
+        ? burglary('follow', 'ignore', 'House rule: a motion that sees the leaf of a far door follows.')
+        : burglary('entry-2', 'ignore', 'It sees the leaf of the far entry door: it takes that door’s delay.')
+    case 'on-way-night':
       return burglary(
-        'entry-2',
-        'ignore',
-        'It sees the leaf of the far entry door: it takes that door’s delay.',
+        'follow',
+        'entry-1',
+        'It watches the way down at night: whoever comes down in stay has the entry delay to reach the keypad.',
       )
     default:
       return burglary(
@@ -200,11 +252,24 @@ function motionNeed(use: Use, region: Region): Need {
   }
 }
 
-/** Rooms where pans, tools or compressors break glass alarms (house rule: away only there). */
-const noisy = /kitchen|utility|garage|workshop/i
+function offWayNeed(school: Schools['offWay'], region: Region): Need {
+  if (school === 'region')
+    return region === 'europe'
+      ? burglary(
+          'instant',
+          'ignore',
+          'It lies off every way to the keypad: in an EN region it alarms at once.',
+        )
+      : burglary('follow', 'ignore', 'It lies off every way to the keypad; outside EN regions it follows.')
+  return school === 'instant'
+    ? burglary('instant', 'ignore', 'House rule: a motion off every way alarms at once.')
+    : burglary('follow', 'ignore', 'House rule: a motion off every way follows.')
+}
 
-function glassNeed(room: string): Need {
-  return noisy.test(room)
+function glassNeed({ noisy, schools }: Place): Need {
+  if (schools.glass === 'away-only')
+    return burglary('instant', 'ignore', 'House rule: glass break is away only.')
+  return noisy && schools.glass === 'by-room'
     ? burglary(
         'instant',
         'ignore',
@@ -220,9 +285,10 @@ function commandKey(event: DeviceEvent): string {
   )
 }
 
-/** Away weighs most; ignoring what should alarm weighs more than alarming too readily. */
+/** Away weighs most, night least; ignoring what should alarm weighs more than alarming too readily. */
 function distance(need: Need, type: ResponseType): number {
-  return 2 * gap(need.away, type.away) + gap(need.stay, type.stay)
+  const night = type.night === undefined ? 0 : gap(need.night, type.night)
+  return 4 * gap(need.away, type.away) + 2 * gap(need.stay, type.stay) + night
 }
 
 function gap(wanted: Trip, given: Trip): number {
@@ -238,5 +304,7 @@ function differences(need: Need, type: ResponseType): string[] {
   const list: string[] = []
   if (need.away !== type.away) list.push(`away: ${tripWords(type.away)} instead of ${tripWords(need.away)}`)
   if (need.stay !== type.stay) list.push(`stay: ${tripWords(type.stay)} instead of ${tripWords(need.stay)}`)
+  if (type.night !== undefined && need.night !== type.night)
+    list.push(`night: ${tripWords(type.night)} instead of ${tripWords(need.night)}`)
   return list
 }

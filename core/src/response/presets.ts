@@ -15,6 +15,15 @@ export interface Preset {
   readonly exit: Limit
   /** The abort window or transmission delay for burglary; null where the preset names none. */
   readonly abort: Limit | null
+  /** Siren time, seconds. */
+  readonly siren: {
+    readonly min: number | null
+    readonly max: number | null
+    readonly usual: number
+    readonly source: string
+  }
+  /** Alarms of one zone until it is shut out; null where the preset names none. */
+  readonly swinger: { readonly min: number; readonly max: number; readonly usual: number } | null
   /** Most seconds of entry delay and abort window together; null where not limited. */
   readonly entryPlusAbort: number | null
 }
@@ -29,6 +38,8 @@ export const presets: Readonly<Record<Region, Preset>> = {
     entry: { min: null, max: 45, usual: 30 },
     exit: { min: null, max: null, usual: 60 },
     abort: null,
+    siren: { min: 90, max: 900, usual: 180, source: 'EN 50131-1: 90 s to 15 min' },
+    swinger: null,
     entryPlusAbort: null,
   },
   'north-america': {
@@ -37,6 +48,8 @@ export const presets: Readonly<Record<Region, Preset>> = {
     entry: { min: 30, max: 240, usual: 30 },
     exit: { min: 45, max: 255, usual: 60 },
     abort: { min: 15, max: 45, usual: 30 },
+    siren: { min: 240, max: null, usual: 240, source: 'US household: at least 4 min' },
+    swinger: { min: 1, max: 6, usual: 2 },
     entryPlusAbort: 60,
   },
   own: {
@@ -45,6 +58,8 @@ export const presets: Readonly<Record<Region, Preset>> = {
     entry: none,
     exit: { ...none, usual: 60 },
     abort: null,
+    siren: { min: null, max: null, usual: 180, source: 'none set' },
+    swinger: null,
     entryPlusAbort: null,
   },
 }

@@ -3,10 +3,11 @@ import { Catalogue } from '../catalogue/catalogue.ts'
 import { readPack } from '../catalogue/pack.ts'
 import { judge } from '../findings/judge.ts'
 import type { Finding } from '../findings/context.ts'
+import { defaultHouseRules, type HouseRules } from '../house-rules/house-rules.ts'
 import { emptyDocument, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { applyOps, type Op } from '../job/edit.ts'
 import { pinOps, startOps } from '../job/start.ts'
-import type { Device, JobInfo, Zone } from '../job/records.ts'
+import type { Device, JobInfo, Opening, Room, Sight, Way, Zone } from '../job/records.ts'
 import { aDevice, aJob } from '../job/testing/records.ts'
 import { numberAll } from '../zones/number-all.ts'
 
@@ -21,6 +22,7 @@ export const catalogue = ((): Catalogue => {
 export class SmallJob {
   doc: JobDocument
   elsewhere: { serial: string; job: string }[] = []
+  houseRules: HouseRules = defaultHouseRules
   #count = 0
 
   constructor(over: Partial<JobInfo> = {}) {
@@ -77,9 +79,15 @@ export class SmallJob {
     return this.apply([...pinOps(this.doc, catalogue, [record.model]), { op: 'add', record }])
   }
 
-  number(): this {
+  number(fresh = false): this {
     let count = recordsOf(this.doc, 'zone').length
-    return this.apply(numberAll(this.doc, catalogue, () => `zone:${(count += 1)}`).ops)
+    return this.apply(
+      numberAll(this.doc, catalogue, {
+        newId: () => `zone:${(count += 1)}`,
+        houseRules: this.houseRules,
+        fresh,
+      }).ops,
+    )
   }
 
   set(id: string, over: Record<string, unknown>): this {
@@ -87,6 +95,65 @@ export class SmallJob {
     return this.apply(
       Object.entries(over).map(([field, to]) => ({ op: 'set', id, field, from: record[field], to })),
     )
+  }
+
+  /** A room of the house; devices are in it by its name. */
+  room(name: string, over: Partial<Room> = {}): this {
+    const record: Room = {
+      id: `room:${name}`,
+      type: 'room',
+      name,
+      floor: '',
+      kind: 'living',
+      heated: true,
+      sleeps: false,
+      petKg: null,
+      metal: false,
+      area: null,
+      order: recordsOf(this.doc, 'room').length + 1,
+      ...over,
+    }
+    return this.apply([{ op: 'add', record }])
+  }
+
+  way(from: string, to: string, metres: number, stairs = false): this {
+    const record: Way = {
+      id: `way:${from}-${to}`,
+      type: 'way',
+      from: `room:${from}`,
+      to: `room:${to}`,
+      metres,
+      stairs,
+      order: recordsOf(this.doc, 'way').length + 1,
+    }
+    return this.apply([{ op: 'add', record }])
+  }
+
+  opening(name: string, room: string, over: Partial<Opening> = {}): this {
+    const record: Opening = {
+      id: `opening:${name}`,
+      type: 'opening',
+      name,
+      room: `room:${room}`,
+      to: null,
+      use: 'everyday',
+      inStay: true,
+      order: recordsOf(this.doc, 'opening').length + 1,
+      ...over,
+    }
+    return this.apply([{ op: 'add', record }])
+  }
+
+  /** What a motion sees besides its own room. */
+  sees(device: string, what: { opening?: string; room?: string }): this {
+    const record: Sight = {
+      id: `sight:${device}-${what.opening ?? what.room ?? ''}`,
+      type: 'sight',
+      device: `device:${device}`,
+      opening: what.opening ? `opening:${what.opening}` : null,
+      room: what.room ? `room:${what.room}` : null,
+    }
+    return this.apply([{ op: 'add', record }])
   }
 
   user(key: string): this {
@@ -108,7 +175,13 @@ export class SmallJob {
 
   findings(without?: ReadonlySet<string>): Finding[] {
     return judge(
-      { doc: this.doc, catalogue, now: '2026-05-04T09:30:00Z', elsewhere: this.elsewhere },
+      {
+        doc: this.doc,
+        catalogue,
+        now: '2026-05-04T09:30:00Z',
+        elsewhere: this.elsewhere,
+        houseRules: this.houseRules,
+      },
       without,
     )
   }
@@ -130,6 +203,28 @@ export function cleanTarn(): SmallJob {
     .add('bedroom', 'beckon')
     .user('Nell')
     .add('fob', 'quartet-c', { user: 'user:Nell', room: '' })
+    .number()
+}
+
+/**
+ * A clean job on the Tarn 40 with its house described: porch 4 m hall 6 m kitchen, stairs of 5 m from hall to landing, a
+ * store behind the kitchen; a keypad in the hall.
+ */
+export function cleanHouse(): SmallJob {
+  return new SmallJob()
+    .room('porch', { kind: 'hall' })
+    .room('hall', { kind: 'hall' })
+    .room('kitchen', { kind: 'kitchen' })
+    .room('landing', { kind: 'hall', floor: 'up' })
+    .way('porch', 'hall', 4)
+    .way('hall', 'kitchen', 6)
+    .way('hall', 'landing', 5, true)
+    .opening('front door', 'porch')
+    .opening('kitchen window', 'kitchen', { use: 'never' })
+    .add('porch', 'reedling', { position: 'front door' })
+    .add('kitchen', 'reedling-slim', { position: 'window' })
+    .add('hall', 'stilt-hound')
+    .add('keypad', 'tapwell-c', { room: 'hall' })
     .number()
 }
 

@@ -1,3 +1,4 @@
+import type { Schools } from '../house-rules/house-rules.ts'
 import type { DeviceEvent, LabelRule } from '../catalogue/schema.ts'
 
 /** The thing word of an event, the second half of a label. */
@@ -40,9 +41,17 @@ const short: Readonly<Record<string, string>> = {
   front: 'FRT',
 }
 
-/** A label by the rule place then thing, in the panel's form; `taken` are the labels it must differ from. */
-export function makeLabel(rule: LabelRule, place: string, thing: string, taken: ReadonlySet<string>): string {
-  const words = [...wordsOf(place), ...wordsOf(thing).filter((word) => !wordsOf(place).includes(word))]
+/** A label of place and thing in the firm's order and the panel's form; `taken` are the labels it must differ from. */
+export function makeLabel(
+  rule: LabelRule,
+  place: string,
+  thing: string,
+  taken: ReadonlySet<string>,
+  order: Schools['labelOrder'] = 'place-thing',
+): string {
+  const where = wordsOf(place)
+  const what = wordsOf(thing).filter((word) => !where.includes(word))
+  const words = order === 'place-thing' ? [...where, ...what] : [...what, ...where]
   for (let count = 0; count < 40; count++) {
     const mark = count === 0 ? [] : [counts[count + 1] ?? String(count + 1)]
     const label =
@@ -82,14 +91,53 @@ export function libraryEntries(
   return entries
 }
 
+/** The library's words nearest to one that it lacks, nearest first: fewest letters changed, at most a third of them. */
+export function nearestWords(
+  rule: Extract<LabelRule, { style: 'library' }>,
+  word: string,
+  most = 3,
+): readonly { readonly text: string; readonly number: string }[] {
+  const wanted = word.toLowerCase()
+  return rule.words
+    .map((entry) => ({ entry, far: distance(wanted, entry.text.toLowerCase()) }))
+    .filter(({ entry, far }) => far <= Math.max(wanted.length, entry.text.length) / 3)
+    .sort((a, b) => a.far - b.far || (a.entry.text < b.entry.text ? -1 : 1))
+    .slice(0, most)
+    .map(({ entry }) => entry)
+}
+
+/** Levenshtein's distance: letters put in, left out or changed; one word that begins the other counts as near. */
+function distance(a: string, b: string): number {
+  if (a.length >= 3 && b.length >= 3 && (a.startsWith(b) || b.startsWith(a))) return 1
+  let row = Array.from({ length: b.length + 1 }, (_, index) => index)
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i]
+    for (let j = 1; j <= b.length; j++)
+      next.push(
+        Math.min(
+          (row[j] ?? 0) + 1,
+          (next[j - 1] ?? 0) + 1,
+          (row[j - 1] ?? 0) + (a.charAt(i - 1) === b.charAt(j - 1) ? 0 : 1),
+        ),
+      )
+    row = next
+  }
+  return row[b.length] ?? 0
+}
+
 /** What is wrong with a label on this panel, with the figures; null when it is right. */
 export function labelTrouble(rule: LabelRule, label: string): string | null {
   if (rule.style === 'library') {
     const entries = libraryEntries(rule, label)
     const unknown = entries.filter((entry) => entry.number === null).map((entry) => `“${entry.text}”`)
     const missing = [...new Set(unknown)]
-    if (missing.length > 0)
-      return `${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in the panel's word list`
+    if (missing.length > 0) {
+      const near = entries
+        .filter((entry) => entry.number === null)
+        .flatMap((entry) => nearestWords(rule, entry.text, 2).map((word) => `“${word.text}”`))
+      const hint = near.length > 0 ? `; nearest: ${[...new Set(near)].join(', ')}` : ''
+      return `${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} not in the panel's word list${hint}`
+    }
     return entries.length > rule.entries
       ? `it takes ${entries.length} list entries and the panel shows ${rule.entries}`
       : null

@@ -1,23 +1,40 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, LoopEvent, PanelModel } from '../catalogue/schema.ts'
-import { zoneLoops } from '../catalogue/zone-loops.ts'
 import { fitAll, type Fit } from '../fit/fit.ts'
 import { systemOf, type System } from '../fit/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Op } from '../job/edit.ts'
+import { rulesInForce } from '../job/rules-in-force.ts'
+import type { HouseRules } from '../house-rules/house-rules.ts'
+import { houseOf } from '../premises/house.ts'
+import { placesOf } from '../premises/places.ts'
 import type { Device, Use, Zone } from '../job/records.ts'
-import { advise, isWayIn, needOf } from '../response/advise.ts'
-import { presets } from '../response/presets.ts'
-import { eventWords, labelKey, makeLabel } from './labels.ts'
-import { numbersFor } from './numbers.ts'
+import { isWayIn } from '../response/advise.ts'
+import { labelKey } from './labels.ts'
+import { eventsToZone, newZone } from './new-zone.ts'
+import { keptForWired, liveTerminals, numbersFor, numbersOf, rangeWords } from './numbers.ts'
+import { planNumbers, type PlanCost, type PlanInput } from './plan.ts'
+
+/** One number that a plan changes, and why. */
+export interface NumberMove {
+  readonly zone: string
+  readonly from: number
+  readonly to: number
+  readonly why: string
+}
 
 /** What a press of "number everything" decided. */
 export interface NumberingPlan {
   readonly ops: readonly Op[]
-  /** Devices that got no number, each with the reason. */
+  /** Devices that got no number, each with the constraint that fails. */
   readonly left: readonly { readonly device: string; readonly reason: string }[]
   readonly added: number
   readonly moved: number
+  readonly moves: readonly NumberMove[]
+  /** What the plan costs, in order of weight. */
+  readonly cost: PlanCost
+  /** False when the search was cut short, so that a better plan may exist. */
+  readonly proven: boolean
 }
 
 interface Wanted {
@@ -27,12 +44,23 @@ interface Wanted {
   readonly use: 'wireless' | 'wired' | 'fob'
 }
 
+export interface NumberingOptions {
+  /** Gives ids for new zones. */
+  readonly newId: () => string
+  /** The firm's house rules. */
+  readonly houseRules: HouseRules
+  /** Whether what is neither pinned nor enrolled is numbered afresh, as if it had no number yet. */
+  readonly fresh?: boolean
+}
+
+const noCost: PlanCost = { left: 0, moved: 0, split: 0, disorder: 0, room: 0 }
+
 /**
  * Numbers the whole job: a zone per device event with all its fields, and slots for fobs, keypads and sirens. Pinned and
- * enrolled numbers stay; devices of several events stay together where a run is free; reading order is entry doors,
- * openings, interior, life safety. `newId` gives ids for new zones. The result is one edit.
+ * enrolled numbers stay; then as few as possible move, devices of several events stay together, the reading order is kept
+ * (entry doors, openings, interior, life safety, by floor and walk), and room is left to grow. The result is one edit.
  */
-export function numberAll(doc: JobDocument, catalogue: Catalogue, newId: () => string): NumberingPlan {
+export function numberAll(doc: JobDocument, catalogue: Catalogue, opts: NumberingOptions): NumberingPlan {
   const system = systemOf(doc, catalogue)
   const { panel } = system
   if (!panel)
@@ -41,16 +69,21 @@ export function numberAll(doc: JobDocument, catalogue: Catalogue, newId: () => s
       left: [{ device: 'job:main', reason: 'Choose a panel first: it decides the numbers.' }],
       added: 0,
       moved: 0,
+      moves: [],
+      cost: noCost,
+      proven: true,
     }
+  const rules = rulesInForce(doc, opts.houseRules)
   const zones = recordsOf(doc, 'zone')
   const zoneOf = new Map(zones.map((zone) => [`${zone.device} ${zone.event}`, zone]))
-  const wanted = wantedZones(system)
-  const places = placeAll(doc, system, panel, wanted, zones)
+  const wanted = wantedZones(doc, system, rules)
+  const places = placeAll({ doc, system, panel, rules, fresh: opts.fresh ?? false }, wanted, zones)
   const labels = new Set(
     zones.filter((zone) => zone.label !== '').map((zone) => labelKey(panel.label, zone.label)),
   )
   const ops: Op[] = []
-  const counts = { added: 0, moved: 0 }
+  const moves: NumberMove[] = []
+  let added = 0
   for (const item of wanted)
     item.loops.forEach((loop, index) => {
       const zone = zoneOf.get(`${item.device.id} ${loop.event}`)
@@ -61,102 +94,31 @@ export function numberAll(doc: JobDocument, catalogue: Catalogue, newId: () => s
           doc,
           system,
           panel,
+          rules,
           item,
           loop,
           number,
-          id: newId(),
+          id: opts.newId(),
           labels,
           first: index === 0,
         })
         labels.add(labelKey(panel.label, made.label))
         ops.push({ op: 'add', record: made })
-        counts.added += 1
+        added += 1
       } else if (zone.number !== number) {
         ops.push({ op: 'set', id: zone.id, field: 'number', from: zone.number, to: number })
-        counts.moved += 1
+        moves.push({ zone: zone.id, from: zone.number, to: number, why: places.why(zone) })
       }
     })
   ops.push(...slotOps(system, panel))
-  return { ops, left: places.left, ...counts }
+  const { left, cost, proven } = places
+  return { ops, left, added, moved: moves.length, moves, cost, proven }
 }
 
-/** The zone a device event gets by default, every field filled from device, place, panel and region. */
-export function newZone(opts: {
-  doc: JobDocument
-  system: System
-  panel: PanelModel
-  item: { readonly device: Device; readonly model: DeviceModel }
-  loop: LoopEvent
-  number: number
-  id: string
-  labels: ReadonlySet<string>
-  first: boolean
-}): Zone {
-  const { doc, system, panel, item, loop } = opts
-  const { device, model } = item
-  const need = needOf(loop.event, device.use, device.room, system.info.region)
-  const { type } = advise(panel, loop.event, need)
-  const hides = new Set<string>(type?.hides ?? [])
-  const life = need.kind === 'fire' || need.kind === 'gas'
-  const opening = loop.event === 'open' || loop.event === 'terminals'
-  return {
-    id: opts.id,
-    type: 'zone',
-    number: opts.number,
-    device: device.id,
-    event: loop.event,
-    // Where the panel tells inputs apart by switches, it asks for no loop.
-    loop: model.family === null || model.switches ? null : loop.loop,
-    response: type?.key ?? null,
-    area: recordsOf(doc, 'area')[0]?.id ?? null,
-    equipmentCode: panel.equipment.code
-      ? (model.equipmentCodes.find((code) => code.panel === panel.id)?.code ?? null)
-      : null,
-    equipmentKind: panel.equipment.kinds.find((kind) => kind.events.includes(loop.event))?.key ?? null,
-    existing: device.existing,
-    chime: !hides.has('chime') && need.kind === 'burglary' && opening,
-    report: !hides.has('report') && (system.info.monitored || life),
-    supervise: !hides.has('supervise') && model.family !== null && !model.carried,
-    transmissionDelay:
-      need.kind === 'burglary' &&
-      presets[system.info.region].abort !== null &&
-      (type?.transmissionDelayAllowed ?? false),
-    label: zoneLabel(panel, device, model, loop, opts.labels),
-    pinned: false,
-    serial: null,
-    learnedBy: null,
-  }
-}
-
-/** The events of a device that need a zone: wired terminals only where the reed is not there to be used. */
-export function eventsToZone(model: DeviceModel, panel: PanelModel | null): readonly LoopEvent[] {
-  if (model.slot !== 'none')
-    return model.slot === 'fob' && panel?.slots.fobs.by === 'numbers' ? model.loops : []
-  return zoneLoops(model)
-}
-
-/** A label for a device event, by place then thing. */
-export function zoneLabel(
-  panel: PanelModel,
-  device: Device,
-  model: DeviceModel,
-  loop: LoopEvent,
-  taken: ReadonlySet<string>,
-): string {
-  const opening = loop.event === 'open' && device.position !== ''
-  const thing = opening
-    ? device.position
-    : model.slot === 'fob'
-      ? `fob ${eventWords[loop.event]}`
-      : eventWords[loop.event]
-  const place =
-    device.room !== '' ? device.room : model.carried ? (model.slot === 'fob' ? '' : 'pendant') : ''
-  return place === '' && model.slot !== 'fob' ? '' : makeLabel(panel.label, place, thing, taken)
-}
-
-function wantedZones(system: System): Wanted[] {
+function wantedZones(doc: JobDocument, system: System, rules: HouseRules): Wanted[] {
   const { panel } = system
   const fits = fitAll(system)
+  const walk = walkOrder(doc, system, rules)
   const list = system.devices
     .filter(({ device }) => device.deferred === null && takes(fits.get(device.id)))
     .map(({ device, model }): Wanted => {
@@ -164,7 +126,24 @@ function wantedZones(system: System): Wanted[] {
       return { device, model, loops: eventsToZone(model, panel), use }
     })
     .filter((item) => item.loops.length > 0)
-  return list.sort((a, b) => readingRank(a) - readingRank(b) || a.device.order - b.device.order)
+  const places = placesOf(doc, system, rules)
+  const rank = (item: Wanted): number => readingRank(item, places.get(item.device.id)?.use ?? 'none')
+  return list.sort(
+    (a, b) => rank(a) - rank(b) || walk(a.device) - walk(b.device) || a.device.order - b.device.order,
+  )
+}
+
+/** Floors in the order they are described, rooms by the walk from the first way in; 0 where the house is not described. */
+function walkOrder(doc: JobDocument, system: System, rules: HouseRules): (device: Device) => number {
+  const house = houseOf(doc, system, rules.figures)
+  const door = house.doors[0]
+  if (!door) return () => 0
+  const floors = [...new Set(house.rooms.map((room) => room.floor))]
+  return (device) => {
+    const room = house.room(device.room)
+    if (!room) return 1e6
+    return floors.indexOf(room.floor) * 1e4 + (house.walk(door.room, room.id)?.seconds ?? 9e3)
+  }
 }
 
 /** What does not fit gets no number; what only finds no number is tried, and named where it is left out. */
@@ -173,8 +152,8 @@ function takes(fit: Fit | undefined): boolean {
 }
 
 /** Entry doors, then openings, then interior, then carried; life safety together behind them. */
-function readingRank({ device, model }: Wanted): number {
-  if (model.class === 'contact') return isEntryDoor(device.use) ? 0 : 1
+function readingRank({ model }: Wanted, use: Use): number {
+  if (model.class === 'contact') return isEntryDoor(use) ? 0 : 1
   if (model.class === 'shock') return 1
   if (model.class === 'motion' || model.class === 'glass-break') return 2
   if (model.class === 'panic') return 4
@@ -185,69 +164,103 @@ function isEntryDoor(use: Use): boolean {
   return isWayIn(use) && use !== 'sees-entry'
 }
 
-function placeAll(
-  doc: JobDocument,
-  system: System,
+interface Situation {
+  readonly doc: JobDocument
+  readonly system: System
+  readonly panel: PanelModel
+  readonly rules: HouseRules
+  readonly fresh: boolean
+}
+
+function placeAll(situation: Situation, wanted: readonly Wanted[], zones: readonly Zone[]) {
+  const { doc, system, panel, rules, fresh } = situation
+  const ours = new Set(wanted.flatMap((item) => item.loops.map((loop) => `${item.device.id} ${loop.event}`)))
+  const byKey = new Map(zones.map((zone) => [`${zone.device} ${zone.event}`, zone]))
+  // Zones of no device, or of one that gets no number now, keep theirs.
+  const others = new Set(
+    zones.filter((zone) => !ours.has(`${zone.device} ${zone.event}`)).map((zone) => zone.number),
+  )
+  const free = (use: 'wireless' | 'wired'): number[] =>
+    numbersFor(doc, system, use, rules.schools.wiredBlock).filter((number) => !others.has(number))
+  const input: PlanInput = {
+    items: wanted.flatMap(({ device, loops, use }) => {
+      if (use === 'fob') return []
+      const mine = loops.map((loop) => byKey.get(`${device.id} ${loop.event}`))
+      const fixed = mine.map((zone) => zone !== undefined && (zone.pinned || zone.serial !== null))
+      const now = mine.map((zone, index) => (zone && (fixed[index] || !fresh) ? zone.number : null))
+      return [{ key: device.id, use, now, fixed }]
+    }),
+    allowed: { wireless: free('wireless'), wired: free('wired') },
+    growth: rules.figures.growth,
+  }
+  const plan = planNumbers(input)
+  const numbers = new Map<string, number>()
+  const left: { device: string; reason: string }[] = []
+  for (const { device, loops, use } of wanted) {
+    if (use === 'fob') continue
+    const list = plan.numbers.get(device.id)
+    if (list) loops.forEach((loop, index) => numbers.set(`${device.id} ${loop.event}`, list[index] as number))
+    else left.push({ device: device.id, reason: noNumber(situation, input, use, loops.length) })
+  }
+  placeFobs(panel, wanted, zones, numbers, left)
+  const why = (zone: Zone): string => moveReason(zone, zones, input, fresh)
+  return { numbers, left, cost: plan.cost, proven: plan.proven, why }
+}
+
+/** The constraint that fails for a device without a number, with its figures. */
+function noNumber(situation: Situation, input: PlanInput, use: 'wireless' | 'wired', events: number): string {
+  const { doc, system, panel, rules } = situation
+  const kept = keptForWired(doc, system, rules.schools.wiredBlock).size
+  const radio = new Set(numbersOf(panel.blocks, 'wireless'))
+  const live = [...liveTerminals(doc, system)].filter((number) => radio.has(number)).length
+  const notes = [
+    ...(use === 'wireless' && live > 0 ? [`${live} are live wired terminals`] : []),
+    ...(use === 'wireless' && kept > 0 ? [`${kept} are kept for the wired block`] : []),
+  ]
+  const more = notes.length > 0 ? ` (${notes.join(', ')})` : ''
+  return `No ${use} number is free for its ${events} ${events === 1 ? 'zone' : 'zones'}: ${panel.name} has ${input.allowed[use].length} to give of ${rangeWords(panel, use)}${more}.`
+}
+
+function moveReason(zone: Zone, zones: readonly Zone[], input: PlanInput, fresh: boolean): string {
+  const item = input.items.find((entry) => entry.key === zone.device)
+  if (item && !input.allowed[item.use].includes(zone.number))
+    return `${zone.number} is no number that a ${item.use} zone may take here`
+  if (zones.some((other) => other !== zone && other.number === zone.number))
+    return `${zone.number} is given to another zone as well`
+  return fresh ? 'numbered afresh in reading order' : 'to make room without moving more'
+}
+
+/** Fobs on numbers: each takes the highest free group, one number per button. */
+function placeFobs(
   panel: PanelModel,
   wanted: readonly Wanted[],
   zones: readonly Zone[],
-) {
-  const numbers = new Map<string, number>()
-  const left: { device: string; reason: string }[] = []
-  const ours = new Set(wanted.flatMap((item) => item.loops.map((loop) => `${item.device.id} ${loop.event}`)))
-  const taken = new Set<number>()
-  for (const zone of zones) {
-    const key = `${zone.device} ${zone.event}`
-    const fixed = zone.pinned || zone.serial !== null || !ours.has(key)
-    if (fixed) taken.add(zone.number)
-    if (fixed && ours.has(key)) numbers.set(key, zone.number)
-  }
-  const free = {
-    wireless: numbersFor(doc, system, 'wireless'),
-    wired: numbersFor(doc, system, 'wired'),
-    fob: numbersFor(doc, system, 'fob'),
-  }
-  for (const item of wanted) {
-    const open = item.loops.filter((loop) => !numbers.has(`${item.device.id} ${loop.event}`))
+  numbers: Map<string, number>,
+  left: { device: string; reason: string }[],
+): void {
+  const taken = new Set(zones.map((zone) => zone.number))
+  const has = new Map(zones.map((zone) => [`${zone.device} ${zone.event}`, zone.number]))
+  for (const { device, loops, use } of wanted) {
+    if (use !== 'fob') continue
+    const open = loops.filter((loop) => !has.has(`${device.id} ${loop.event}`))
+    for (const loop of loops) {
+      const number = has.get(`${device.id} ${loop.event}`)
+      if (number !== undefined) numbers.set(`${device.id} ${loop.event}`, number)
+    }
     if (open.length === 0) continue
-    const available = free[item.use].filter((number) => !taken.has(number))
-    const chosen =
-      item.use === 'fob'
-        ? fobGroup(panel, taken, open)
-        : runOf(available, open.length, neighbour(numbers, item))
-    if (!chosen) {
+    const group = fobGroup(panel, taken, open)
+    if (!group) {
       left.push({
-        device: item.device.id,
-        reason: `No ${item.use} number is free for its ${open.length} ${open.length === 1 ? 'zone' : 'zones'}.`,
+        device: device.id,
+        reason: `No group of ${panel.slots.fobs.group} fob numbers is free for its ${open.length} buttons.`,
       })
       continue
     }
     open.forEach((loop, index) => {
-      const number = chosen[index] as number
-      numbers.set(`${item.device.id} ${loop.event}`, number)
-      taken.add(number)
+      numbers.set(`${device.id} ${loop.event}`, group[index] as number)
+      taken.add(group[index] as number)
     })
   }
-  return { numbers, left }
-}
-
-/** The first run of free numbers that is long enough, beside the device's other zones where it has some. */
-function runOf(available: readonly number[], length: number, beside: number | null): number[] | null {
-  let first: number[] | null = null
-  for (let start = 0; start + length <= available.length; start++) {
-    const from = available[start] as number
-    // Ascending and distinct: a run is whole when its last number lies just length - 1 behind its first.
-    if (available[start + length - 1] !== from + length - 1) continue
-    const near = beside !== null && (from === beside + 1 || from + length === beside)
-    if (near || beside === null) return available.slice(start, start + length)
-    first ??= available.slice(start, start + length)
-  }
-  return first ?? (available.length >= length ? available.slice(0, length) : null)
-}
-
-function neighbour(numbers: ReadonlyMap<string, number>, item: Wanted): number | null {
-  const own = item.loops.flatMap((loop) => numbers.get(`${item.device.id} ${loop.event}`) ?? [])
-  return own.length > 0 ? Math.max(...own) : null
 }
 
 /** The highest free group of the fob range: groups are filled from the top down, one number per button. */

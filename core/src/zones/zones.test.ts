@@ -1,16 +1,24 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { recordsOf } from '../job/document.ts'
 import { applyOps, invertOps } from '../job/edit.ts'
 import { systemOf } from '../fit/system.ts'
 import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
-import { isDefaultLabel, labelKey, labelTrouble, libraryEntries, makeLabel } from './labels.ts'
+import { isDefaultLabel, labelKey, labelTrouble, libraryEntries, makeLabel, nearestWords } from './labels.ts'
 import { numberAll } from './number-all.ts'
 import { numbersFor, printNumber } from './numbers.ts'
 
 const tarn = catalogue.get('panel', 'panel/tarn-40')
 const morrow = catalogue.get('panel', 'panel/morrow-60')
 if (!tarn || !morrow) throw new Error('the demo pack lacks a panel')
+const numbered = (
+  job: SmallJob,
+  newId = (
+    (n) => () =>
+      `zone:${(n += 1)}`
+  )(0),
+) => numberAll(job.doc, catalogue, { newId, houseRules: defaultHouseRules })
 const list = (job: SmallJob) =>
   recordsOf(job.doc, 'zone').map((zone) => `${zone.number} ${zone.device?.slice(7)} ${zone.event}`)
 
@@ -81,7 +89,7 @@ describe('numbering everything', () => {
       job.zone('a', 'smoke').number,
       job.zone('a', 'heat').number,
       job.zone('a', 'freeze').number,
-    ]).toEqual([3, 4, 5])
+    ]).toEqual([5, 3, 4])
   })
 
   it('begins wireless behind a fitted wired block', () => {
@@ -120,44 +128,31 @@ describe('numbering everything', () => {
 
   it('leaves out what is deferred or does not fit, and says when numbers run out', () => {
     const job = new SmallJob().add('later', 'stilt', { deferred: 'unknown room' }).add('siren', 'herald-8')
-    expect(numberAll(job.doc, catalogue, () => 'zone:x').ops).toEqual([])
+    expect(numbered(job, () => 'zone:x').ops).toEqual([])
+    const noNumber = 'No wireless number is free for its 3 zones: Tarn 40 has 40 to give of 01–40.'
     const full = new SmallJob()
     for (let n = 0; n < 15; n++) full.add(`s${n}`, 'ember-three')
-    const plan = numberAll(
-      full.doc,
-      catalogue,
-      (
-        (n) => () =>
-          `zone:${(n += 1)}`
-      )(0),
-    )
+    const plan = numbered(full)
     expect([plan.added, plan.left]).toEqual([
       39,
       [
-        { device: 'device:s13', reason: 'No wireless number is free for its 3 zones.' },
-        { device: 'device:s14', reason: 'No wireless number is free for its 3 zones.' },
+        { device: 'device:s13', reason: noNumber },
+        { device: 'device:s14', reason: noNumber },
       ],
     ])
   })
 
   it('asks for a panel first', () => {
-    expect(numberAll(new SmallJob({ panel: null }).doc, catalogue, () => '').left[0]?.reason).toBe(
+    expect(numbered(new SmallJob({ panel: null }), () => '').left[0]?.reason).toBe(
       'Choose a panel first: it decides the numbers.',
     )
   })
 
   it('is one edit that one undo takes back, and a second press changes nothing', () => {
     const job = cleanTarn()
-    expect(numberAll(job.doc, catalogue, () => 'zone:new').ops).toEqual([])
+    expect(numbered(job, () => 'zone:new').ops).toEqual([])
     const bare = new SmallJob().add('a', 'ember-three')
-    const plan = numberAll(
-      bare.doc,
-      catalogue,
-      (
-        (n) => () =>
-          `zone:${(n += 1)}`
-      )(0),
-    )
+    const plan = numbered(bare)
     const done = applyOps(bare.doc, plan.ops)
     const undone = done.ok ? applyOps(done.doc, invertOps(done.took)) : done
     expect(undone.ok && undone.doc.records).toEqual(bare.doc.records)
@@ -238,6 +233,17 @@ describe('labels', () => {
     if (thing !== 'window left') expect(made).toBe(label)
   })
 
+  it('goes by the firm’s order of place and thing', () => {
+    expect(makeLabel(morrow.label, 'hall', 'motion', none, 'thing-place')).toBe('MOTION HALL')
+  })
+
+  it('offers the library’s nearest words', () => {
+    const words = (word: string) => nearestWords(tarn.label as never, word).map((entry) => entry.text)
+    expect(words('stair')).toEqual(['Stairs'])
+    expect(words('Workshp')).toEqual(['Workshop'])
+    expect(words('xylophone')).toEqual([])
+  })
+
   it('never gives one twice, also after cutting', () => {
     const taken = new Set([labelKey(morrow.label, 'FRONT DOOR')])
     expect(makeLabel(morrow.label, 'front', 'door', taken)).toBe('FRONT DOOR 2')
@@ -256,6 +262,9 @@ describe('labels', () => {
       'it takes 5 list entries and the panel shows 4',
     )
     expect(labelTrouble(tarn.label, 'Scullery window')).toBe("“scullery” is not in the panel's word list")
+    expect(labelTrouble(tarn.label, 'Kichen door')).toBe(
+      "“kichen” is not in the panel's word list; nearest: “Kitchen”",
+    )
   })
 
   it.each(['', '  ', 'Zone 12', 'zone', 'Z7', 'Line 3'])('knows “%s” for a default', (label) => {

@@ -4,12 +4,14 @@ import { CatalogueStore } from './catalogue.ts'
 import { Job } from './entities.ts'
 import { JobStore } from './jobs.ts'
 import { PeopleStore } from './people.ts'
+import { SettingsStore } from './settings.ts'
 
 /** Everything kept in the database. What belongs to a firm is reached only through that firm's own store. */
 export interface Store {
   readonly people: PeopleStore
   jobsOf(firmId: string): JobStore
   catalogueOf(firmId: string): CatalogueStore
+  settingsOf(firmId: string): SettingsStore
   /** Revisions now of these jobs, by `firm|job`; a job that is gone is missing. */
   revisions(keys: readonly { firmId: string; jobId: string }[]): Promise<Map<string, number>>
   close(): Promise<void>
@@ -22,6 +24,7 @@ export function createStore(source: DataSource): Store {
     people: new PeopleStore(source),
     jobsOf: (firmId) => new JobStore(source, firmId, cache),
     catalogueOf: (firmId) => new CatalogueStore(source, firmId),
+    settingsOf: (firmId) => new SettingsStore(source, firmId),
     async revisions(keys) {
       if (keys.length === 0) return new Map()
       const rows = await source.getRepository(Job).find({

@@ -12,6 +12,7 @@ import {
   systemOf,
   zoneSchedule,
   type Catalogue,
+  type HouseRules,
   type JobDocument,
 } from '#core'
 
@@ -25,14 +26,24 @@ pdfmake.setUrlAccessPolicy(() => false)
 pdfmake.setLocalAccessPolicy((path) => path.startsWith(fontFolder))
 
 /** The zone schedule of a job as a PDF with its fonts embedded; what is owed stands first. */
-export async function schedulePdf(document: JobDocument, catalogue: Catalogue, now: Date): Promise<Buffer> {
-  return pdfmake.createPdf(definition(document, catalogue, now)).getBuffer()
+export async function schedulePdf(
+  document: JobDocument,
+  catalogue: Catalogue,
+  houseRules: HouseRules,
+  now: Date,
+): Promise<Buffer> {
+  return pdfmake.createPdf(definition(document, catalogue, houseRules, now)).getBuffer()
 }
 
-function definition(document: JobDocument, catalogue: Catalogue, now: Date): TDocumentDefinitions {
+function definition(
+  document: JobDocument,
+  catalogue: Catalogue,
+  houseRules: HouseRules,
+  now: Date,
+): TDocumentDefinitions {
   const info = jobInfo(document)
   const system = systemOf(document, catalogue)
-  const findings = judge({ doc: document, catalogue, now: now.toISOString(), elsewhere: null })
+  const findings = judge({ doc: document, catalogue, now: now.toISOString(), elsewhere: null, houseRules })
   const owed = owedList(document, catalogue, findings)
   const day = now.toISOString().slice(0, 10)
   const heads = scheduleColumns.map(([, title]) => ({ text: title, bold: true }))

@@ -184,7 +184,7 @@ describe('bad input', () => {
     ])
     const newer = await ann.send(job, anEdit([set('grade', 2, 1)], { schema: 9 }))
     expect(newer.body.problems).toEqual([
-      { path: 'schema', message: 'is 9; this server takes 2: reload the page' },
+      { path: 'schema', message: 'is 9; this server takes 3: reload the page' },
     ])
     expect(await stateOf(job)).toEqual(before)
   })

@@ -3,6 +3,7 @@ import type { Accounts } from '../auth/accounts.ts'
 import type { Store } from '../db/store.ts'
 import type { EditAnswer, Jobs } from '../jobs/jobs.ts'
 import { AppError } from './errors.ts'
+import { firmRoutes } from './firm-routes.ts'
 import { packRoutes } from './pack-routes.ts'
 import { FileAnswer, route, StatusAnswer, type Route } from './route.ts'
 
@@ -35,6 +36,7 @@ export function allRoutes(services: Services): Route[] {
     ...jobRoutes(services),
     ...catalogueRoutes(services),
     ...packRoutes(services.store),
+    ...firmRoutes(services),
   ]
 }
 

@@ -1,7 +1,9 @@
 import {
   Catalogue,
   evidenceTypes,
+  findingChanges,
   jobInfo,
+  judge,
   readEdit,
   readJobFile,
   writeJobFile,
@@ -11,6 +13,7 @@ import {
   serialsOf,
   type CatalogueEntry,
   type Edit,
+  type HouseRules,
   type JobDocument,
   type JournalEntry,
   type Problem,
@@ -61,6 +64,11 @@ export interface Jobs {
     jobId: string,
     form: 'csv' | 'pdf',
   ): Promise<{ name: string; content: string | Buffer }>
+  /** Which of the firm's latest jobs would get or lose findings under other house rules; nothing is saved. */
+  underRules(
+    who: Account,
+    rules: HouseRules,
+  ): Promise<{ jobs: JobUnderRules[]; judged: number; more: boolean }>
   /** Begins a job from a job file; the entries it carries are kept for this firm. */
   importFile(
     who: Account,
@@ -69,6 +77,17 @@ export interface Jobs {
     file: unknown,
   ): Promise<{ answers: EditAnswer[]; revision: number }>
 }
+
+/** A job whose findings other house rules would change, with the findings that would come and go. */
+export interface JobUnderRules {
+  readonly id: string
+  readonly name: string
+  readonly come: readonly string[]
+  readonly go: readonly string[]
+}
+
+/** Jobs that a preview of house rules judges, the latest first. */
+const MOST_JUDGED = 200
 
 export function createJobs(store: Store, now: () => Date): Jobs {
   async function head(who: Account, jobId: string): Promise<JobHead> {
@@ -88,7 +107,9 @@ export function createJobs(store: Store, now: () => Date): Jobs {
   }
 
   async function summaryNow(who: Account, jobId: string, current: JobHead): Promise<JobSummary> {
-    const summary = summarise(current.document, new Catalogue(await pinned(who, current.document)), now())
+    const { rules } = await store.settingsOf(who.firmId).houseRules()
+    const catalogue = new Catalogue(await pinned(who, current.document))
+    const summary = summarise(current.document, catalogue, rules, now())
     await store.jobsOf(who.firmId).keepSummary(jobId, current.revision, summary)
     return summary
   }
@@ -181,8 +202,11 @@ export function createJobs(store: Store, now: () => Date): Jobs {
     async schedule(who, jobId, form) {
       const { document } = await head(who, jobId)
       const catalogue = new Catalogue(await pinned(who, document))
+      const { rules } = await store.settingsOf(who.firmId).houseRules()
       const content =
-        form === 'csv' ? zoneScheduleCsv(document, catalogue) : await schedulePdf(document, catalogue, now())
+        form === 'csv'
+          ? zoneScheduleCsv(document, catalogue)
+          : await schedulePdf(document, catalogue, rules, now())
       return { name: fileName(`${jobInfo(document).name} zones`, form), content }
     },
     async importFile(who, jobId, editId, file) {
@@ -205,6 +229,25 @@ export function createJobs(store: Store, now: () => Date): Jobs {
           'A job with this id is here already and has changed since; import it under a new id.',
         )
       return { answers: [answer], revision: answer.outcome === 'taken' ? answer.revision : 0 }
+    },
+    async underRules(who, rules) {
+      const { rules: current } = await store.settingsOf(who.firmId).houseRules()
+      const rows = await store.jobsOf(who.firmId).list('', MOST_JUDGED + 1)
+      const judged = rows.slice(0, MOST_JUDGED)
+      const changed: JobUnderRules[] = []
+      for (const row of judged) {
+        const { document } = await head(who, row.id)
+        const catalogue = new Catalogue(await pinned(who, document))
+        const input = { doc: document, catalogue, now: now().toISOString(), elsewhere: null }
+        const changes = findingChanges(
+          judge({ ...input, houseRules: current }),
+          judge({ ...input, houseRules: rules }),
+        )
+        const come = changes.come.map((finding) => finding.text)
+        const go = changes.go.map((finding) => finding.text)
+        if (come.length + go.length > 0) changed.push({ id: row.id, name: row.name, come, go })
+      }
+      return { jobs: changed, judged: judged.length, more: rows.length > judged.length }
     },
     async elsewhere(who, jobId) {
       const current = await head(who, jobId)

@@ -1,4 +1,12 @@
-import { judge, nextStage, owedList, type Catalogue, type JobDocument } from '#core'
+import {
+  judge,
+  nextStage,
+  owedList,
+  stops as isStopping,
+  type Catalogue,
+  type HouseRules,
+  type JobDocument,
+} from '#core'
 
 /** What the job list shows of a job. */
 export interface JobSummary {
@@ -11,9 +19,14 @@ export interface JobSummary {
 }
 
 /** Sums a job up for the list. */
-export function summarise(document: JobDocument, catalogue: Catalogue, now: Date): JobSummary {
-  const findings = judge({ doc: document, catalogue, now: now.toISOString(), elsewhere: null })
-  const stops = findings.filter((finding) => finding.severity === 'stops').length
+export function summarise(
+  document: JobDocument,
+  catalogue: Catalogue,
+  houseRules: HouseRules,
+  now: Date,
+): JobSummary {
+  const findings = judge({ doc: document, catalogue, now: now.toISOString(), elsewhere: null, houseRules })
+  const stops = findings.filter(isStopping).length
   const owed = owedList(document, catalogue, findings)
   return { stage: nextStage(owed), owed: owed.length, stops }
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { pino } from 'pino'
-import { SCHEMA, type Edit, type JobInfo, type Op } from '#core'
+import { blankJob, SCHEMA, type Edit, type JobInfo, type Op } from '#core'
 import { startServer, type RunningServer } from '../server.ts'
 import { freshDatabase } from './database.ts'
 
@@ -105,25 +105,18 @@ export function anEdit(ops: readonly Op[], extra: Partial<Edit> = {}): Edit {
 
 export function startJob(over: Partial<JobInfo> = {}): JobInfo {
   return {
+    ...blankJob,
     id: 'job:main',
-    type: 'job',
     name: 'Mill Cottage',
     address: '1 Weir Lane',
     region: 'europe',
     kind: 'new',
     monitored: true,
     grade: 2,
-    slowest: 'ordinary',
-    petKg: null,
-    wishes: '',
-    panel: null,
-    radioFirmware: null,
     entry1: 30,
     entry2: 60,
     exit: 60,
-    abortWindow: null,
     airSeed: 1,
-    airStartedAt: null,
     ...over,
   }
 }

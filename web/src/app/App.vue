@@ -4,6 +4,7 @@ import {
   mdiAccountGroupOutline,
   mdiBookOpenVariantOutline,
   mdiLogout,
+  mdiScaleBalance,
   mdiThemeLightDark,
 } from '@mdi/js'
 import { useRoute, useRouter } from 'vue-router'
@@ -49,6 +50,7 @@ function reload(): void {
             <v-list-item :title="session.person.firm" :subtitle="session.person.role" />
             <v-divider />
             <v-list-item to="/catalogue" title="Catalogue" :prepend-icon="mdiBookOpenVariantOutline" />
+            <v-list-item to="/house-rules" title="House rules" :prepend-icon="mdiScaleBalance" />
             <v-list-item
               v-if="session.person.role === 'owner'"
               to="/people"

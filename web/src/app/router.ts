@@ -24,6 +24,11 @@ export function createAppRouter(): Router {
         component: () => import('../catalogue/CatalogueView.vue'),
         meta: { title: 'Catalogue' },
       },
+      {
+        path: '/house-rules',
+        component: () => import('../house-rules/HouseRulesView.vue'),
+        meta: { title: 'House rules' },
+      },
       { path: '/people', component: () => import('../account/People.vue'), meta: { title: 'People' } },
       {
         path: '/jobs/:job',

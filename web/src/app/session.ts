@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import { Catalogue, type CatalogueEntry } from '#core'
+import { Catalogue, defaultHouseRules, type CatalogueEntry, type HouseRules } from '#core'
 import { api, ApiError } from './api.ts'
 
 export interface Person {
@@ -49,6 +49,8 @@ export const useSession = defineStore('session', () => {
     await api('DELETE', '/api/session')
     person.value = null
     catalogue.value = null
+    houseRules.value = defaultHouseRules
+    houseRulesRevision.value = 0
   }
 
   /** The entries offered for new work; loaded once. */
@@ -60,11 +62,37 @@ export const useSession = defineStore('session', () => {
     return catalogue.value
   }
 
+  const houseRules = shallowRef<HouseRules>(defaultHouseRules)
+  /** Counts the changes of the house rules; what a change is made from. */
+  const houseRulesRevision = ref(0)
+
+  /** The firm's house rules; without the server those known last hold. */
+  async function loadHouseRules(): Promise<void> {
+    const answer = await api<{ rules: HouseRules; revision: number }>('GET', '/api/house-rules').catch(
+      () => null,
+    )
+    if (!answer || answer.revision === houseRulesRevision.value) return
+    houseRules.value = answer.rules
+    houseRulesRevision.value = answer.revision
+  }
+
   /** Asks for the offered entries again, after a pack came in. */
   async function reloadCatalogue(): Promise<void> {
     catalogue.value = null
     await loadCatalogue()
   }
 
-  return { person, catalogue, load, signIn, setUp, signOut, loadCatalogue, reloadCatalogue }
+  return {
+    person,
+    catalogue,
+    houseRules,
+    houseRulesRevision,
+    load,
+    signIn,
+    setUp,
+    signOut,
+    loadCatalogue,
+    reloadCatalogue,
+    loadHouseRules,
+  }
 })

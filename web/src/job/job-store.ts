@@ -10,16 +10,20 @@ import {
   judge,
   owedList,
   pinOps,
+  placesOf,
   planUndo,
   recordsOf,
+  rulesInForce,
   SCHEMA,
   serialsOf,
   systemOf,
   undoState,
   type CatalogueEntry,
   type Conflict,
+  type DevicePlace,
   type Edit,
   type JobDocument,
+  type JudgeInput,
   type JournalEntry,
   type Op,
   type Problem,
@@ -72,10 +76,22 @@ export const useJob = defineStore('job', () => {
   useIntervalFn(() => (now.value = new Date().toISOString()), 30_000)
   const elsewhere = shallowRef<readonly { serial: string; job: string }[] | null>(null)
   const system = computed(() => (jobId.value ? systemOf(doc.value, catalogue.value) : null))
-  const findings = computed(() =>
-    jobId.value
-      ? judge({ doc: doc.value, catalogue: catalogue.value, now: now.value, elsewhere: elsewhere.value })
-      : [],
+  const findings = computed(() => (jobId.value ? judge(inputOf(doc.value, catalogue.value)) : []))
+  /** What judging this job, or a copy of it, depends on. */
+  function inputOf(document: JobDocument, entries: Catalogue): JudgeInput {
+    return {
+      doc: document,
+      catalogue: entries,
+      now: now.value,
+      elsewhere: elsewhere.value,
+      houseRules: session.houseRules,
+    }
+  }
+  /** The house rules that hold for this job. */
+  const rules = computed(() => rulesInForce(doc.value, session.houseRules))
+  /** Where each device stands, by device id. */
+  const places = computed(() =>
+    system.value ? placesOf(doc.value, system.value, rules.value) : new Map<string, DevicePlace>(),
   )
   const owed = computed(() => (jobId.value ? owedList(doc.value, catalogue.value, findings.value) : []))
   const serials = computed(() => (jobId.value ? [...serialsOf(doc.value)].sort().join(' ') : ''))
@@ -103,7 +119,7 @@ export const useJob = defineStore('job', () => {
   /** Opens a job; closes the one before. */
   async function open(id: string): Promise<void> {
     close()
-    const current = await session.loadCatalogue()
+    const [current] = await Promise.all([session.loadCatalogue(), session.loadHouseRules()])
     const [opened, history] = await Promise.all([
       api<{ revision: number; document: JobDocument; entries: CatalogueEntry[] }>('GET', `/api/jobs/${id}`),
       api<{ entries: JournalEntry[] }>('GET', `/api/jobs/${id}/edits?since=0`),
@@ -253,6 +269,9 @@ export const useJob = defineStore('job', () => {
     now,
     system,
     findings,
+    inputOf,
+    places,
+    rules,
     owed,
     elsewhere,
     canInvert: (entry: JournalEntry) => invertOps(entry.edit.ops).length > 0,

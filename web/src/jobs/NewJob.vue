@@ -2,7 +2,16 @@
 import { v4 as uuid } from 'uuid'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { emptyDocument, presets, recordProblems, SCHEMA, startOps, type JobInfo, type Region } from '#core'
+import {
+  blankJob,
+  emptyDocument,
+  presets,
+  recordProblems,
+  SCHEMA,
+  startOps,
+  type JobInfo,
+  type Region,
+} from '#core'
 import { api } from '../app/api.ts'
 import { useSession } from '../app/session.ts'
 import { gradeItems, kindItems, monitoredItems, paceItems, regionItems } from './words.ts'
@@ -47,8 +56,8 @@ function record(): JobInfo {
   // The firmware of a panel that is on the wall already must be read there.
   const firmware = form.kind === 'new' ? newest : null
   return {
+    ...blankJob,
     id: 'job:main',
-    type: 'job',
     ...form,
     petKg: pet === '' ? null : Number(pet),
     radioFirmware: firmware,
@@ -59,7 +68,6 @@ function record(): JobInfo {
     exit: preset.exit.usual,
     abortWindow: preset.abort?.usual ?? null,
     airSeed: Math.floor(Math.random() * 4294967296),
-    airStartedAt: null,
   }
 }
 

@@ -1,28 +1,22 @@
+import { blankDevice, blankJob } from '../blank.ts'
 import type { Op } from '../edit.ts'
 import type { Device, JobInfo, Pin } from '../records.ts'
 
 /** A job record with plain values; `over` replaces some. */
 export function aJob(over: Partial<JobInfo> = {}): JobInfo {
   return {
+    ...blankJob,
     id: 'job:main',
-    type: 'job',
     name: 'Mill Cottage',
     address: '1 Weir Lane',
     region: 'europe',
     kind: 'new',
     monitored: true,
     grade: 2,
-    slowest: 'ordinary',
-    petKg: null,
-    wishes: '',
-    panel: null,
-    radioFirmware: null,
     entry1: 30,
     entry2: 60,
     exit: 60,
-    abortWindow: null,
     airSeed: 1,
-    airStartedAt: null,
     ...over,
   }
 }
@@ -35,21 +29,10 @@ export function aPin(entry: string, hash = '0'.repeat(64)): Pin {
 /** A device of a made-up model; `aDevice.pins()` gives the ops that pin it. */
 export function aDevice(key: string, over: Partial<Device> = {}): Device {
   return {
+    ...blankDevice,
     id: `device:${key}`,
-    type: 'device',
     model: 'device/any',
     room: 'hall',
-    position: '',
-    deferred: null,
-    use: 'none',
-    existing: false,
-    plan: null,
-    madeYear: null,
-    batteryAt: null,
-    sticker: null,
-    serial: null,
-    slot: null,
-    user: null,
     order: 1,
     ...over,
   }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed, reactive, ref } from 'vue'
-import { nextOrder, recordProblems, type Device, type Op, type Use } from '#core'
+import { blankDevice, nextOrder, recordProblems, type Device, type Op, type Use } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import { usesOf } from './words.ts'
 
@@ -53,21 +53,13 @@ function add(): void {
 
 function record(model: string, order: number): Device {
   return {
+    ...blankDevice,
     id: `device:${uuid()}`,
-    type: 'device',
     model,
     room: form.room.trim(),
     position: form.position.trim(),
     deferred: later.value ? form.deferred.trim() : null,
     use: uses.value.some((item) => item.value === form.use) ? form.use : 'none',
-    existing: false,
-    plan: null,
-    madeYear: null,
-    batteryAt: null,
-    sticker: null,
-    serial: null,
-    slot: null,
-    user: null,
     order,
   }
 }

@@ -14,10 +14,7 @@ const changes = computed(() => {
   const result = applyOps(job.doc, ops.value)
   if (!result.ok) return { come: [], go: [] }
   const catalogue = job.catalogue.with(updates.value.map((update) => update.entry))
-  return findingChanges(
-    job.findings,
-    judge({ doc: result.doc, catalogue, now: job.now, elsewhere: job.elsewhere }),
-  )
+  return findingChanges(job.findings, judge(job.inputOf(result.doc, catalogue)))
 })
 
 function take(): void {

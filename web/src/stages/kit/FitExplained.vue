@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { defaultCosts, remediesFor, type Remedy } from '#core'
+import { costWords, remediesFor, type Remedy } from '#core'
 import OpsPreview from '../../shared/OpsPreview.vue'
 import { verdictLook } from '../../shared/severity.ts'
 import { useJob } from '../../job/job-store.ts'
@@ -21,15 +21,9 @@ const shown = computed(() =>
       },
 )
 const look = computed(() => verdictLook[shown.value.verdict])
-const remedies = computed(() => remediesFor(job.doc, job.catalogue, props.row.device, { newId: uuid }))
-const costWords = {
-  setting: 'panel setting',
-  firmware: 'firmware update',
-  swap: 'swap of a device',
-  receiver: 'further receiver or bridge',
-  panel: 'another panel',
-  enrol: 'each device enrolled again',
-} as const
+const remedies = computed(() =>
+  remediesFor(job.doc, job.catalogue, props.row.device, { newId: uuid, costs: job.rules.costs }),
+)
 
 function deviceName(id: string): string {
   const item = job.system?.byId.get(id)
@@ -90,7 +84,8 @@ function apply(remedy: Remedy): void {
         >How the cost is counted</v-btn
       >
       <ul v-if="costsOpen" class="small quiet costs">
-        <li v-for="(words, key) in costWords" :key="key">{{ words }}: {{ defaultCosts[key] }}</li>
+        <li v-for="(words, key) in costWords" :key="key">{{ words }}: {{ job.rules.costs[key] }}</li>
+        <li>The owner changes these on the <router-link to="/house-rules">house-rules page</router-link>.</li>
       </ul>
     </template>
   </aside>

@@ -3,6 +3,7 @@ import { mdiTagSearchOutline } from '@mdi/js'
 import { v4 as uuid } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import {
+  blankDevice,
   groupId,
   identify,
   nextOrder,
@@ -39,21 +40,12 @@ function add(): void {
   const now = chosen.value
   if (!now || !model.value) return
   const record: Device = {
+    ...blankDevice,
     id: `device:${uuid()}`,
-    type: 'device',
     model: model.value,
     room: room.value.trim(),
-    position: '',
-    deferred: null,
-    use: 'none',
     existing: true,
-    plan: null,
-    madeYear: null,
-    batteryAt: null,
     sticker: now.serial,
-    serial: null,
-    slot: null,
-    user: null,
     order: nextOrder(job.doc, 'device'),
   }
   fault.value = recordProblems(record)

@@ -1,14 +1,32 @@
 <script setup lang="ts">
 import { mdiFileUploadOutline } from '@mdi/js'
 import { v4 as uuid } from 'uuid'
-import { computed, ref, useTemplateRef } from 'vue'
-import { LIST_LIMIT, nextOrder, readEquipmentList, type EquipmentList, type Op } from '#core'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import {
+  headingKey,
+  LIST_LIMIT,
+  nextOrder,
+  readEquipmentList,
+  type EquipmentList,
+  type ListColumn,
+  type Op,
+} from '#core'
+import { api } from '../../app/api.ts'
+import ListColumns from './ListColumns.vue'
 import { useJob } from '../../job/job-store.ts'
 
 const job = useJob()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const name = ref('')
 const list = ref<EquipmentList | null>(null)
+const text = ref('')
+/** What headings of this firm's lists mean: as remembered, and as just said. */
+const remembered = ref<Record<string, string>>({})
+const said = ref<Record<string, string>>({})
+onMounted(async () => {
+  const answer = await api<{ columns: Record<string, string> }>('GET', '/api/list-columns').catch(() => null)
+  remembered.value = answer?.columns ?? {}
+})
 const good = computed(() => list.value?.rows.filter((row) => row.ok) ?? [])
 const bad = computed(() => list.value?.rows.filter((row) => !row.ok) ?? [])
 const devices = computed(() => good.value.reduce((sum, row) => sum + (row.ok ? row.devices.length : 0), 0))
@@ -18,16 +36,36 @@ async function choose(event: Event): Promise<void> {
   const file = input.files?.[0]
   if (!file) return
   name.value = file.name
+  said.value = {}
+  text.value = file.size > 4 * LIST_LIMIT ? '' : await file.text()
   list.value =
     file.size > 4 * LIST_LIMIT
       ? {
           rows: [],
           used: [],
           unknown: [],
+          headings: [],
           trouble: 'This file is larger than an equipment list can be. Choose the CSV file.',
         }
-      : readEquipmentList(await file.text(), job.catalogue)
+      : read()
   input.value = ''
+}
+
+function read(): EquipmentList {
+  return readEquipmentList(text.value, job.catalogue, { ...remembered.value, ...said.value })
+}
+
+/** Reads the list again with what somebody said of a column. */
+function means(heading: string, column: ListColumn | 'nothing'): void {
+  said.value = { ...said.value, [headingKey(heading)]: column }
+  list.value = read()
+}
+
+/** Remembered once the list is taken; without the server it is asked again next time. */
+async function remember(): Promise<void> {
+  if (Object.keys(said.value).length === 0) return
+  remembered.value = { ...remembered.value, ...said.value }
+  await api('PUT', '/api/list-columns', { columns: said.value }).catch(() => null)
 }
 
 /** Everything that was good comes in as one edit: one press, one undo. */
@@ -41,6 +79,7 @@ function take(): void {
     })),
   )
   job.edit('device.import', [...job.pins([...new Set(rows.map((row) => row.model.id))]), ...adds])
+  void remember()
   list.value = null
 }
 </script>
@@ -69,13 +108,12 @@ function take(): void {
         <v-alert v-if="list.trouble" type="error" variant="tonal"
           >{{ list.trouble }} Nothing was taken.</v-alert
         >
-        <template v-else>
+        <ListColumns :list="list" @means="means" />
+        <template v-if="!list.trouble">
           <p>
             <strong
               >{{ good.length }} of {{ list.rows.length }} rows can be taken, {{ devices }} devices.</strong
             >
-            Columns used: {{ list.used.join(', ') }}.
-            <template v-if="list.unknown.length > 0">Passed over: {{ list.unknown.join(', ') }}.</template>
           </p>
           <section v-if="bad.length > 0">
             <h3 class="not-taken">

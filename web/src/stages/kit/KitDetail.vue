@@ -3,6 +3,7 @@ import type { Device, DeviceModel } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
+import KitPlacement from './KitPlacement.vue'
 
 defineProps<{ device: Device; model: DeviceModel; name: string }>()
 const emit = defineEmits<{ remove: [] }>()
@@ -16,7 +17,7 @@ const emptyIsNull = (text: string): string | null => (text === '' ? null : text)
 
 <template>
   <div class="detail">
-    <dl>
+    <dl class="facts">
       <div>
         <dt>There already</dt>
         <dd>
@@ -99,6 +100,7 @@ const emptyIsNull = (text: string): string | null => (text === '' ? null : text)
         <dd>{{ model.note ?? 'see its successor' }}</dd>
       </div>
     </dl>
+    <KitPlacement :device="device" :model="model" :name="name" />
     <v-btn size="small" variant="text" class="text-none" @click="emit('remove')"
       >Remove {{ name }} and its zones</v-btn
     >
@@ -108,19 +110,5 @@ const emptyIsNull = (text: string): string | null => (text === '' ? null : text)
 <style scoped>
 .detail {
   padding: 6px 8px 12px 8px;
-}
-dl {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 28px;
-  margin: 0;
-}
-dt {
-  font-size: 0.8125rem;
-  font-weight: 600;
-  color: rgba(var(--v-theme-on-surface), 0.72);
-}
-dd {
-  margin: 0;
 }
 </style>

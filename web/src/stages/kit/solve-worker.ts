@@ -1,10 +1,18 @@
 import { v4 as uuid } from 'uuid'
-import { Catalogue, solveKit, type CatalogueEntry, type JobDocument, type KitSolution } from '#core'
+import {
+  Catalogue,
+  solveKit,
+  type CatalogueEntry,
+  type JobDocument,
+  type KitSolution,
+  type RemedyCosts,
+} from '#core'
 
 /** What the page asks of the worker. */
 export interface SolveRequest {
   readonly doc: JobDocument
   readonly entries: readonly CatalogueEntry[]
+  readonly costs: RemedyCosts
 }
 
 /** What the worker tells: after each setting tried, and at the end. */
@@ -17,8 +25,8 @@ export interface SolveMessage {
 
 /** Runs the search off the main thread; the page stops it by ending the worker. */
 self.onmessage = (event: MessageEvent<SolveRequest>) => {
-  const { doc, entries } = event.data
-  const search = solveKit(doc, new Catalogue(entries), { newId: uuid })
+  const { doc, entries, costs } = event.data
+  const search = solveKit(doc, new Catalogue(entries), { newId: uuid, costs })
   let last: SolveMessage = { done: 0, of: 0, best: null, ended: false }
   for (let step = search.next(); ; step = search.next()) {
     if (step.done) {

@@ -21,7 +21,11 @@ export function useSolver() {
       if (event.data.ended) end()
     }
     worker.onerror = end
-    const request: SolveRequest = { doc: toRaw(job.doc), entries: job.catalogue.entries }
+    const request: SolveRequest = {
+      doc: toRaw(job.doc),
+      entries: job.catalogue.entries,
+      costs: toRaw(job.rules.costs),
+    }
     worker.postMessage(request)
   }
 

@@ -10,12 +10,13 @@ export const useItems: readonly { title: string; value: Use }[] = [
   { title: 'inner door on the way in', value: 'inner-way' },
   { title: 'sees an entry door’s leaf', value: 'sees-entry' },
   { title: 'on the way to the keypad', value: 'on-way' },
+  { title: 'on the way down at night', value: 'on-way-night' },
   { title: 'off every way', value: 'off-way' },
 ]
 
 const byClass: Partial<Record<DeviceClass, readonly Use[]>> = {
   contact: ['none', 'entry', 'entry-far', 'entry-not-in-stay', 'opening', 'inner-way'],
-  motion: ['none', 'sees-entry', 'on-way', 'off-way'],
+  motion: ['none', 'sees-entry', 'on-way', 'on-way-night', 'off-way'],
   'glass-break': ['none', 'opening'],
   shock: ['none', 'opening'],
 }

@@ -10,6 +10,7 @@ const names = {
   wireless: 'Wireless',
   fob: 'Fob buttons',
   'keypad-panic': 'Keypad calls',
+  template: 'Template zones',
 } as const
 
 const blocks = computed(() => {

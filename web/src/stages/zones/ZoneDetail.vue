@@ -5,6 +5,7 @@ import FindingCard from '../../findings/FindingCard.vue'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
+import ZoneCouplings from './ZoneCouplings.vue'
 import { useJob } from '../../job/job-store.ts'
 
 const props = defineProps<{ zone: Zone; panel: PanelModel; findings: readonly Finding[] }>()
@@ -24,7 +25,7 @@ const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${e
 
 <template>
   <div class="detail">
-    <dl>
+    <dl class="facts">
       <div>
         <dt>Loop</dt>
         <dd>
@@ -98,6 +99,7 @@ const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${e
         </dd>
       </div>
     </dl>
+    <ZoneCouplings :zone="zone" :panel="panel" :model="item?.model ?? null" :name="name" />
     <div>
       <FindingCard v-for="finding in findings" :key="finding.rule + finding.text" :finding="finding" here />
     </div>
@@ -108,20 +110,6 @@ const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${e
 <style scoped>
 .detail {
   padding: 6px 8px 12px 44px;
-}
-dl {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 28px;
-  margin: 0;
-}
-dt {
-  font-size: 0.8125rem;
-  font-weight: 600;
-  color: rgba(var(--v-theme-on-surface), 0.72);
-}
-dd {
-  margin: 0;
 }
 .small {
   font-size: 0.8125rem;

@@ -35,7 +35,13 @@ const hides = computed(() => new Set<string>(type.value?.hides ?? []))
 const worst = computed(() => props.findings[0])
 const advice = computed(() => {
   if (!item.value || !loop.value || !job.system) return null
-  const need = needOf(loop.value.event, item.value.device.use, item.value.device.room, job.system.info.region)
+  const place = job.places.get(item.value.device.id)
+  const need = needOf(loop.value.event, {
+    use: place?.use ?? item.value.device.use,
+    noisy: place?.noisy ?? false,
+    region: job.system.info.region,
+    schools: job.rules.schools,
+  })
   return advise(props.panel, loop.value.event, need)
 })
 

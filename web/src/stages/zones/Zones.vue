@@ -28,7 +28,10 @@ watch(
 
 /** One press, one edit, one undo. */
 function numberEverything(): void {
-  const plan = numberAll(job.doc, job.catalogue, () => `zone:${uuid()}`)
+  const plan = numberAll(job.doc, job.catalogue, {
+    newId: () => `zone:${uuid()}`,
+    houseRules: job.rules,
+  })
   if (plan.ops.length > 0) job.edit('zone.number', plan.ops)
   const left = plan.left.map((item) => item.reason)
   said.value =

@@ -1,0 +1,21 @@
+import type { Device } from '../job/records.ts'
+import type { System } from './system.ts'
+
+/**
+ * Why a device that is reached through a repeater is not covered, or null. Where the family's repeaters do not relay each
+ * other, what is reached only through two in series is not heard at all (work.md section 1).
+ */
+export function repeaterTrouble(system: System, device: Device): string | null {
+  if (device.via === null) return null
+  const mine = system.byId.get(device.id)
+  const repeater = system.byId.get(device.via)
+  if (!mine || !repeater) return 'The repeater it is reached through is not in the kit.'
+  const name = `${repeater.model.name}${repeater.device.room ? ` in ${repeater.device.room}` : ''}`
+  if (repeater.model.class !== 'repeater') return `${name} is no repeater: it relays nothing.`
+  if (repeater.model.family !== mine.model.family)
+    return `${name} relays ${repeater.family?.name ?? 'another family'} only, not ${mine.family?.name ?? 'a wired device'}.`
+  const next = repeater.device.via === null ? null : (system.byId.get(repeater.device.via) ?? null)
+  if (next && !repeater.family?.repeaters?.chain)
+    return `It is reached only through ${name} and, behind it, ${next.model.name}${next.device.room ? ` in ${next.device.room}` : ''}: ${repeater.family?.name ?? 'these'} repeaters do not relay each other.`
+  return null
+}

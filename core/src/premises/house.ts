@@ -1,0 +1,122 @@
+import type { System } from '../fit/system.ts'
+import type { Figures } from '../house-rules/house-rules.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
+import type { Device, JobInfo, Opening, Room, Way } from '../job/records.ts'
+
+/** A walk through the house, by the quickest way. */
+export interface Walk {
+  /** Metres on the level and on stairs. */
+  readonly metres: number
+  readonly stairMetres: number
+  readonly seconds: number
+  /** Rooms passed, first and last included. */
+  readonly rooms: readonly Room[]
+}
+
+/** The premises in words, looked up. */
+export interface House {
+  readonly rooms: readonly Room[]
+  readonly ways: readonly Way[]
+  readonly openings: readonly Opening[]
+  /** Openings that people come in by: they lead outside, and are used. */
+  readonly doors: readonly Opening[]
+  /** Keypads whose room is described. */
+  readonly keypads: readonly { readonly device: Device; readonly name: string; readonly room: Room }[]
+  /** Keypads in no described room. */
+  readonly lostKeypads: readonly Device[]
+  /** The room of a name, however it is written; null when it is not described. */
+  readonly room: (name: string) => Room | null
+  /** The quickest walk between two rooms at the pace of the job's slowest person; null when no way joins them. */
+  readonly walk: (from: string, to: string) => Walk | null
+}
+
+/** Names are alike however they are spaced and capitalised. */
+export function roomKey(name: string): string {
+  return name.trim().replace(/\s+/g, ' ').toLowerCase()
+}
+
+/** Walking pace of the job's slowest person, m/s. */
+export function paceOf(info: JobInfo, figures: Figures): number {
+  return info.slowest === 'slow' ? figures.paceSlow : figures.paceOrdinary
+}
+
+const kept = new WeakMap<JobDocument, { system: System; figures: Figures; house: House }>()
+
+/** The house of a job; the same document, hardware and figures give the same answer object. */
+export function houseOf(doc: JobDocument, system: System, figures: Figures): House {
+  const known = kept.get(doc)
+  if (known?.system === system && known.figures === figures) return known.house
+  const house = buildHouse(doc, system, figures)
+  kept.set(doc, { system, figures, house })
+  return house
+}
+
+function buildHouse(doc: JobDocument, system: System, figures: Figures): House {
+  const rooms = recordsOf(doc, 'room')
+  const ways = recordsOf(doc, 'way')
+  const openings = recordsOf(doc, 'opening')
+  const byName = new Map(rooms.map((room) => [roomKey(room.name), room]))
+  const room = (name: string): Room | null => byName.get(roomKey(name)) ?? null
+  const keypads = system.devices.filter(({ model }) => model.class === 'keypad')
+  const placed = keypads.flatMap(({ device, model }) => {
+    const at = room(device.room)
+    return at ? [{ device, name: model.name, room: at }] : []
+  })
+  const walks = new Map<string, ReadonlyMap<string, Walk>>()
+  const pace = paceOf(system.info, figures)
+  return {
+    rooms,
+    ways,
+    openings,
+    doors: openings.filter((opening) => opening.to === null && opening.use !== 'never'),
+    keypads: placed,
+    lostKeypads: keypads.filter(({ device }) => !room(device.room)).map(({ device }) => device),
+    room,
+    walk(from, to) {
+      let found = walks.get(from)
+      if (!found) {
+        found = walksFrom(from, rooms, ways, pace, figures.stairs)
+        walks.set(from, found)
+      }
+      return found.get(to) ?? null
+    },
+  }
+}
+
+/** Dijkstra's shortest ways in seconds from one room to every other; houses have some dozens of rooms. */
+function walksFrom(
+  start: string,
+  rooms: readonly Room[],
+  ways: readonly Way[],
+  pace: number,
+  stairs: number,
+): ReadonlyMap<string, Walk> {
+  const byId = new Map(rooms.map((room) => [room.id, room]))
+  const first = byId.get(start)
+  const done = new Map<string, Walk>()
+  if (!first) return done
+  const open = new Map<string, Walk>([[start, { metres: 0, stairMetres: 0, seconds: 0, rooms: [first] }]])
+  while (open.size > 0) {
+    const [id, walk] = [...open].reduce((best, item) => (item[1].seconds < best[1].seconds ? item : best))
+    open.delete(id)
+    done.set(id, walk)
+    for (const way of ways) {
+      const next = way.from === id ? way.to : way.to === id ? way.from : null
+      const room = next === null ? undefined : byId.get(next)
+      if (!room || done.has(room.id)) continue
+      const longer = extend(walk, way, room, pace, stairs)
+      const known = open.get(room.id)
+      if (!known || longer.seconds < known.seconds) open.set(room.id, longer)
+    }
+  }
+  return done
+}
+
+function extend(walk: Walk, way: Way, room: Room, pace: number, stairs: number): Walk {
+  return {
+    metres: walk.metres + (way.stairs ? 0 : way.metres),
+    stairMetres: walk.stairMetres + (way.stairs ? way.metres : 0),
+    seconds: walk.seconds + way.metres / (way.stairs ? pace * stairs : pace),
+    rooms: [...walk.rooms, room],
+  }
+}

@@ -1,0 +1,201 @@
+import type { System } from '../fit/system.ts'
+import type { HouseRules } from '../house-rules/house-rules.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
+import type { Device, Opening, Room, Sight, Use } from '../job/records.ts'
+import { entryWays, type EntryWay } from './entry-ways.ts'
+import { houseOf, roomKey, type House } from './house.ts'
+
+/** A fact that a judgement would need, and where it is entered. */
+export interface MissingFact {
+  readonly fact: string
+  /** Id of the record, or `premises`, where it is said. */
+  readonly at: string
+}
+
+/** Where a device stands, as far as its behaviour depends on it. */
+export interface DevicePlace {
+  /** As stated on the device; else as the house tells; `none` where neither does. */
+  readonly use: Use
+  /** What the house tells; null where it cannot. */
+  readonly derived: Use | null
+  /** Why, one sentence; empty where nothing was derived. */
+  readonly why: string
+  readonly missing: readonly MissingFact[]
+  readonly room: Room | null
+  /** The opening it guards, stated or the only one that it can be. */
+  readonly opening: Opening | null
+  /** Whether daily noise there sounds like breaking glass. */
+  readonly noisy: boolean
+}
+
+interface Derived {
+  readonly use: Use | null
+  readonly why: string
+  readonly missing: readonly MissingFact[]
+}
+
+const kept = new WeakMap<House, ReadonlyMap<string, DevicePlace>>()
+
+/** Where each device stands, by device id. */
+export function placesOf(
+  doc: JobDocument,
+  system: System,
+  rules: HouseRules,
+): ReadonlyMap<string, DevicePlace> {
+  const house = houseOf(doc, system, rules.figures)
+  const known = kept.get(house)
+  if (known) return known
+  const ways = entryWays(house, system, rules.figures).filter((way) => way.nearest)
+  const sights = recordsOf(doc, 'sight')
+  const places = new Map(
+    system.devices.map((item) => [item.device.id, placeOf(item, house, ways, sights)] as const),
+  )
+  kept.set(house, places)
+  return places
+}
+
+function placeOf(
+  item: System['devices'][number],
+  house: House,
+  ways: readonly EntryWay[],
+  sights: readonly Sight[],
+): DevicePlace {
+  const { device } = item
+  const room = house.room(device.room)
+  const opening = openingOf(device, item.model.class, room, house)
+  const derived = house.rooms.length === 0 ? nothing : derive(item, house, ways, sights, room, opening)
+  return {
+    use: device.use === 'none' ? (derived.use ?? 'none') : device.use,
+    derived: derived.use,
+    why: derived.why,
+    missing: derived.missing,
+    room,
+    opening,
+    noisy: room ? noisyKinds.has(room.kind) : noisyName.test(device.room),
+  }
+}
+
+const nothing: Derived = { use: null, why: '', missing: [] }
+/** Rooms where pans, tools or compressors break glass alarms. */
+const noisyKinds: ReadonlySet<string> = new Set(['kitchen', 'utility', 'garage', 'workshop'])
+const noisyName = /kitchen|utility|garage|workshop/i
+
+/** The opening that a device guards: the one stated; else the one of its room that is named like its position, or the only one. */
+function openingOf(device: Device, deviceClass: string, room: Room | null, house: House): Opening | null {
+  if (device.opening !== null) return house.openings.find((item) => item.id === device.opening) ?? null
+  if (!room || (deviceClass !== 'contact' && deviceClass !== 'shock')) return null
+  const here = house.openings.filter((item) => item.room === room.id || item.to === room.id)
+  const position = roomKey(device.position)
+  const named = here.filter(
+    (item) => position !== '' && [position, roomKey(`${room.name} ${position}`)].includes(roomKey(item.name)),
+  )
+  if (named.length === 1) return named[0] ?? null
+  return here.length === 1 ? (here[0] ?? null) : null
+}
+
+function derive(
+  { device, model }: System['devices'][number],
+  house: House,
+  ways: readonly EntryWay[],
+  sights: readonly Sight[],
+  room: Room | null,
+  opening: Opening | null,
+): Derived {
+  if (model.class !== 'contact' && model.class !== 'motion') return nothing
+  if (!room)
+    return lacks(
+      device.room === '' ? 'the room it is in' : `a description of “${device.room}”`,
+      device.room === '' ? device.id : 'premises',
+    )
+  if (model.class === 'contact')
+    return opening
+      ? contactUse(opening, house, ways)
+      : lacks('which opening it guards, and how people use it', device.id)
+  if (house.doors.length === 0) return lacks('a door that people come in by', 'premises')
+  const mine = sights.filter((sight) => sight.device === device.id)
+  const assumed = mine.length === 0
+  // Nothing said: it may well see the leaf of a door in its own room, and then it trips before the contact.
+  const leaves = house.doors.filter((door) =>
+    assumed ? door.room === room.id : mine.some((sight) => sight.opening === door.id),
+  )
+  if (leaves.length > 0) return leafUse(leaves, ways, assumed, device.id)
+  if (house.keypads.length === 0) return lacks('a keypad in a described room', 'premises')
+  const seen = new Set([room.id, ...mine.flatMap((sight) => sight.room ?? [])])
+  const way = ways.find((item) => item.walk.rooms.some((step) => seen.has(step.id)))
+  return way
+    ? told(
+        'on-way',
+        `It sees the way from the ${lower(way.door.name)} to the keypad in the ${lower(last(way))}.`,
+      )
+    : told('off-way', 'No way from an entry door to its nearest keypad leads past it.')
+}
+
+/** Of several leaves that it sees, the longest delay counts. */
+function leafUse(
+  leaves: readonly Opening[],
+  ways: readonly EntryWay[],
+  assumed: boolean,
+  deviceId: string,
+): Derived {
+  const far = leaves.find((door) => ways.some((way) => way.door.id === door.id && way.delay === 2))
+  const door = far ?? leaves[0]
+  const why = assumed
+    ? `It is in the room of the ${lower(door?.name ?? '')} and is taken to see its leaf.`
+    : `It sees the leaf of the ${lower(door?.name ?? '')}.`
+  const missing = assumed
+    ? [{ fact: `whether it sees the leaf of the ${lower(door?.name ?? '')}`, at: deviceId }]
+    : []
+  return { use: far ? 'entry-far' : 'sees-entry', why, missing }
+}
+
+function contactUse(opening: Opening, house: House, ways: readonly EntryWay[]): Derived {
+  const name = lower(opening.name)
+  if (opening.to !== null) {
+    const passed = ways.find((way) => passes(way, opening))
+    if (house.keypads.length === 0) return lacks('a keypad in a described room', 'premises')
+    return passed
+      ? told(
+          'inner-way',
+          `The way from the ${lower(passed.door.name)} to the keypad leads through the ${name}.`,
+        )
+      : told('opening', `No way from an entry door to its nearest keypad leads through the ${name}.`)
+  }
+  if (opening.use === 'never') return told('opening', `Nobody comes in by the ${name}.`)
+  const way = ways.find((item) => item.door.id === opening.id)
+  if (way?.delay === 2)
+    return told(
+      'entry-far',
+      `From the ${name} it takes ${way.seconds} s to the keypad, code and margin counted.`,
+    )
+  return opening.inStay
+    ? told('entry', `People come in by the ${name}, also while the house is in stay.`)
+    : told('entry-not-in-stay', `People come in by the ${name}, but not once the house is in stay.`)
+}
+
+function passes(way: EntryWay, opening: Opening): boolean {
+  return way.walk.rooms.some((room, index) => {
+    const next = way.walk.rooms[index + 1]
+    return (
+      next !== undefined &&
+      ((room.id === opening.room && next.id === opening.to) ||
+        (room.id === opening.to && next.id === opening.room))
+    )
+  })
+}
+
+function last(way: EntryWay): string {
+  return way.walk.rooms.at(-1)?.name ?? ''
+}
+
+function told(use: Use, why: string): Derived {
+  return { use, why, missing: [] }
+}
+
+function lacks(fact: string, at: string): Derived {
+  return { use: null, why: '', missing: [{ fact, at }] }
+}
+
+/** A name within a sentence: a capital that only begins it goes. */
+function lower(name: string): string {
+  return /^[A-Z][a-z]/.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : name
+}

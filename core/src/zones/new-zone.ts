@@ -1,0 +1,117 @@
+import type { AlarmKind, DeviceModel, LoopEvent, PanelModel, ResponseType } from '../catalogue/schema.ts'
+import { zoneLoops } from '../catalogue/zone-loops.ts'
+import type { System } from '../fit/system.ts'
+import type { HouseRules, Schools } from '../house-rules/house-rules.ts'
+import { blankZone } from '../job/blank.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
+import type { Device, Zone } from '../job/records.ts'
+import { placesOf } from '../premises/places.ts'
+import { advise, isLifeSafety, kindOf, needOf } from '../response/advise.ts'
+import { presets } from '../response/presets.ts'
+import { eventWords, makeLabel } from './labels.ts'
+
+/** The zone a device event gets by default, every field filled from device, place, panel and region. */
+export function newZone(opts: {
+  doc: JobDocument
+  system: System
+  panel: PanelModel
+  rules: HouseRules
+  item: { readonly device: Device; readonly model: DeviceModel }
+  loop: LoopEvent
+  number: number
+  id: string
+  labels: ReadonlySet<string>
+  first: boolean
+}): Zone {
+  const { doc, system, panel, rules, item, loop } = opts
+  const { device, model } = item
+  const place = placesOf(doc, system, rules).get(device.id)
+  const need = needOf(loop.event, {
+    use: place?.use ?? device.use,
+    noisy: place?.noisy ?? false,
+    region: system.info.region,
+    schools: rules.schools,
+  })
+  const { type } = advise(panel, loop.event, need)
+  const hides = new Set<string>(type?.hides ?? [])
+  const opening = loop.event === 'open' || loop.event === 'terminals'
+  return {
+    ...blankZone,
+    id: opts.id,
+    number: opts.number,
+    device: device.id,
+    event: loop.event,
+    // Where the panel tells inputs apart by switches, it asks for no loop.
+    loop: model.family === null || model.switches ? null : loop.loop,
+    ...switchesOf(model),
+    response: type?.key ?? null,
+    area: place?.room?.area ?? recordsOf(doc, 'area')[0]?.id ?? null,
+    equipmentCode: panel.equipment.code
+      ? (model.equipmentCodes.find((code) => code.panel === panel.id)?.code ?? null)
+      : null,
+    equipmentKind: panel.equipment.kinds.find((kind) => kind.events.includes(loop.event))?.key ?? null,
+    existing: device.existing,
+    chime: !hides.has('chime') && need.kind === 'burglary' && opening,
+    report: !hides.has('report') && (system.info.monitored || rules.schools.localReport === 'on'),
+    supervise: !hides.has('supervise') && supervises(model, loop, opts.first, rules),
+    transmissionDelay: holds(need.kind, panel, type, system, rules),
+    label: zoneLabel(panel, device, model, loop, opts.labels, rules.schools.labelOrder),
+  }
+}
+
+/** Inputs of a contact that its panel switches on and off, as shipped; null where the panel tells loops apart. */
+export function switchesOf(model: DeviceModel): Pick<Zone, 'reedOn' | 'terminalsOn' | 'endOfLineOn'> {
+  const on = (name: string): boolean | null =>
+    model.switches?.find((item) => item.switch === name)?.on ?? null
+  return { reedOn: on('reed'), terminalsOn: on('terminals'), endOfLineOn: on('end-of-line') }
+}
+
+/** Every zone, or one per device: then its fire or gas zone, else its first. Carried transmitters leave the house. */
+function supervises(model: DeviceModel, loop: LoopEvent, first: boolean, rules: HouseRules): boolean {
+  if (model.family === null || model.carried) return false
+  if (rules.schools.sisters === 'every') return true
+  const life = zoneLoops(model).find((item) => isLifeSafety(kindOf(item.event)))
+  return life ? loop.event === life.event : first
+}
+
+function holds(
+  kind: AlarmKind,
+  panel: PanelModel,
+  type: ResponseType | null,
+  system: System,
+  rules: HouseRules,
+): boolean {
+  const { holdBurglary } = rules.schools
+  const wanted =
+    holdBurglary === 'window' || (holdBurglary === 'region' && presets[system.info.region].abort !== null)
+  return (
+    wanted && kind === 'burglary' && panel.delays.abort !== null && (type?.transmissionDelayAllowed ?? false)
+  )
+}
+
+/** The events of a device that need a zone: wired terminals only where the reed is not there to be used. */
+export function eventsToZone(model: DeviceModel, panel: PanelModel | null): readonly LoopEvent[] {
+  if (model.slot !== 'none')
+    return model.slot === 'fob' && panel?.slots.fobs.by === 'numbers' ? model.loops : []
+  return zoneLoops(model)
+}
+
+/** A label for a device event, by place then thing. */
+export function zoneLabel(
+  panel: PanelModel,
+  device: Device,
+  model: DeviceModel,
+  loop: LoopEvent,
+  taken: ReadonlySet<string>,
+  order: Schools['labelOrder'] = 'place-thing',
+): string {
+  const opening = loop.event === 'open' && device.position !== ''
+  const thing = opening
+    ? device.position
+    : model.slot === 'fob'
+      ? `fob ${eventWords[loop.event]}`
+      : eventWords[loop.event]
+  const place =
+    device.room !== '' ? device.room : model.carried ? (model.slot === 'fob' ? '' : 'pendant') : ''
+  return place === '' && model.slot !== 'fob' ? '' : makeLabel(panel.label, place, thing, taken, order)
+}

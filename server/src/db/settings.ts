@@ -1,0 +1,64 @@
+import type { DataSource } from 'typeorm'
+import { completeHouseRules, type HouseRules } from '#core'
+import { Firm, Job } from './entities.ts'
+
+interface Stored {
+  readonly houseRules?: unknown
+  /** Counts the changes of the house rules, so that two owners do not overwrite each other unseen. */
+  readonly houseRulesRevision?: number
+  /** What a heading of this firm's equipment lists means, by the heading in small letters. */
+  readonly columns?: Readonly<Record<string, string>>
+}
+
+/** What a firm has set for itself. */
+export class SettingsStore {
+  constructor(
+    readonly source: DataSource,
+    readonly firmId: string,
+  ) {}
+
+  async houseRules(): Promise<{ rules: HouseRules; revision: number }> {
+    const stored = await this.#read()
+    return { rules: completeHouseRules(stored.houseRules), revision: stored.houseRulesRevision ?? 0 }
+  }
+
+  /** Takes new house rules if nobody changed them since `revision`; null otherwise. Summaries of jobs are made anew. */
+  async setHouseRules(rules: HouseRules, revision: number): Promise<number | null> {
+    return this.source.transaction(async (manager) => {
+      const firm = await manager
+        .getRepository(Firm)
+        .findOne({ where: { id: this.firmId }, lock: { mode: 'pessimistic_write' } })
+      const stored = JSON.parse(firm?.settings ?? '{}') as Stored
+      if ((stored.houseRulesRevision ?? 0) !== revision) return null
+      const settings: Stored = { ...stored, houseRules: rules, houseRulesRevision: revision + 1 }
+      await manager.getRepository(Firm).update({ id: this.firmId }, { settings: JSON.stringify(settings) })
+      await manager.getRepository(Job).update({ firmId: this.firmId }, { summaryRevision: 0 })
+      return revision + 1
+    })
+  }
+
+  async columns(): Promise<Readonly<Record<string, string>>> {
+    return (await this.#read()).columns ?? {}
+  }
+
+  /** Remembers what headings mean; those known keep their meaning unless it is given anew. */
+  async addColumns(columns: Readonly<Record<string, string>>): Promise<void> {
+    await this.source.transaction(async (manager) => {
+      const firm = await manager
+        .getRepository(Firm)
+        .findOne({ where: { id: this.firmId }, lock: { mode: 'pessimistic_write' } })
+      const stored = JSON.parse(firm?.settings ?? '{}') as Stored
+      const all = Object.entries({ ...stored.columns, ...columns }).slice(-MOST_COLUMNS)
+      const settings: Stored = { ...stored, columns: Object.fromEntries(all) }
+      await manager.getRepository(Firm).update({ id: this.firmId }, { settings: JSON.stringify(settings) })
+    })
+  }
+
+  async #read(): Promise<Stored> {
+    const firm = await this.source.getRepository(Firm).findOneByOrFail({ id: this.firmId })
+    return JSON.parse(firm.settings) as Stored
+  }
+}
+
+/** Headings kept per firm; the oldest go. */
+const MOST_COLUMNS = 500

@@ -1,0 +1,188 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { costWords, defaultHouseRules, figureWords, schools, type HouseRules } from '#core'
+import { useSession } from '../app/session.ts'
+import RulesPreview from './RulesPreview.vue'
+import { useRulesDraft } from './useRulesDraft.ts'
+
+const session = useSession()
+const draft = useRulesDraft()
+const loaded = ref(false)
+const owner = computed(() => session.person?.role === 'owner')
+onMounted(async () => {
+  await session.loadHouseRules()
+  draft.reset()
+  loaded.value = true
+})
+
+function isDefault(key: keyof HouseRules['schools']): boolean {
+  return draft.rules.value.schools[key] === defaultHouseRules.schools[key]
+}
+</script>
+
+<template>
+  <v-main>
+    <div class="page rules">
+      <div class="page-head">
+        <h1>House rules</h1>
+        <span class="quiet">What {{ session.person?.firm }} does where practitioners differ</span>
+      </div>
+      <p class="quiet lead">
+        A job follows these until its hand-over, which fixes them; a job may depart from one with a written
+        reason. The first choice of each is the safer one.
+        <template v-if="!owner"> Only an owner of the firm changes them. </template>
+      </p>
+      <RulesPreview v-if="draft.changed.value" :draft="draft" />
+      <section v-if="loaded" class="sheet pa-5">
+        <h2>Schools</h2>
+        <div class="questions">
+          <fieldset v-for="school in schools" :key="school.key" :disabled="!owner">
+            <legend>
+              {{ school.question }}
+              <span v-if="!isDefault(school.key)" class="own">◆ not the default</span>
+            </legend>
+            <label v-for="choice in school.choices" :key="choice.key" class="choice">
+              <input
+                type="radio"
+                :name="school.key"
+                :value="choice.key"
+                :checked="draft.rules.value.schools[school.key] === choice.key"
+                @change="draft.setSchool(school.key, choice.key)"
+              />
+              <span
+                ><strong>{{ choice.name }}</strong
+                ><span class="quiet"> — {{ choice.reason }}</span></span
+              >
+            </label>
+          </fieldset>
+        </div>
+      </section>
+      <section v-if="loaded" class="sheet pa-5 two">
+        <div>
+          <h2>Figures</h2>
+          <label v-for="(words, key) in figureWords" :key="key" class="figure">
+            <span
+              >{{ words.name }} <span class="quiet small">{{ words.source }}</span></span
+            >
+            <span class="value"
+              ><input
+                :value="draft.rules.value.figures[key]"
+                :disabled="!owner"
+                inputmode="decimal"
+                size="5"
+                :aria-invalid="draft.faults.value[`figures.${key}`] ? 'true' : undefined"
+                @change="draft.setNumber('figures', key, ($event.target as HTMLInputElement).value)"
+              />
+              {{ words.unit }}</span
+            >
+            <span v-if="draft.faults.value[`figures.${key}`]" class="fault" role="alert"
+              >{{ words.name }} {{ draft.faults.value[`figures.${key}`] }}</span
+            >
+          </label>
+        </div>
+        <div>
+          <h2>What a remedy costs</h2>
+          <p class="quiet small">
+            Remedies and the whole-kit solver take the cheapest; the figures are for comparing, not money.
+          </p>
+          <label v-for="(words, key) in costWords" :key="key" class="figure">
+            <span>{{ words }}</span>
+            <span class="value"
+              ><input
+                :value="draft.rules.value.costs[key]"
+                :disabled="!owner"
+                inputmode="decimal"
+                size="5"
+                @change="draft.setNumber('costs', key, ($event.target as HTMLInputElement).value)"
+            /></span>
+            <span v-if="draft.faults.value[`costs.${key}`]" class="fault" role="alert"
+              >{{ words }} {{ draft.faults.value[`costs.${key}`] }}</span
+            >
+          </label>
+        </div>
+      </section>
+    </div>
+  </v-main>
+</template>
+
+<style scoped>
+.rules {
+  max-width: 1100px;
+  display: grid;
+  gap: 14px;
+}
+.lead {
+  max-width: 75ch;
+}
+.questions {
+  columns: 2;
+  column-gap: 36px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 12px 0 0;
+  break-inside: avoid;
+}
+legend {
+  font-weight: 650;
+  padding: 0;
+}
+.own {
+  color: rgb(var(--v-theme-secondary-darken, var(--v-theme-primary)));
+  font-weight: 500;
+  font-size: 0.8125rem;
+}
+.choice {
+  display: grid;
+  grid-template-columns: 20px 1fr;
+  gap: 4px;
+  padding: 3px 0;
+  align-items: start;
+}
+.choice input {
+  margin-top: 4px;
+  accent-color: rgb(var(--v-theme-primary));
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 36px;
+  align-items: start;
+}
+.figure {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 12px;
+  padding: 5px 0;
+  border-bottom: 1px solid rgba(var(--v-theme-on-surface), 0.08);
+}
+.value {
+  min-width: 110px;
+}
+.value input {
+  font: inherit;
+  font-variant-numeric: tabular-nums;
+  text-align: right;
+  color: inherit;
+  padding: 3px 6px;
+  border: 1px solid rgba(var(--v-theme-on-surface), 0.35);
+  border-radius: 5px;
+  background: transparent;
+}
+.fault {
+  grid-column: 1 / -1;
+  color: rgb(var(--v-theme-error));
+}
+.small {
+  font-size: 0.8125rem;
+}
+@media (max-width: 800px) {
+  .questions {
+    columns: 1;
+  }
+  .two {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
