@@ -86,6 +86,7 @@ export function ropewalk(catalogue: Catalogue): JobDocument {
     .device('bedroom-pendant', 'beckon', { room: 'Bedroom', sticker: '70250391' })
     .device('fob-hesper', 'quartet-c', { sticker: '4B2K90QX', user: 'user:hesper' })
     .device('fob-tam', 'quartet-c', { sticker: '4B2K91A7' })
+    .device('hall-keypad', 'tapwell-c', { room: 'Hall', sticker: '7M3Q55WD' })
     .device('yard-siren', 'herald-8', { room: 'Yard' })
     .device('loft-motion', 'stilt-hound', { deferred: 'the loft ladder is not in yet' })
   job.number()

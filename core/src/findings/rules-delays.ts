@@ -241,7 +241,7 @@ function tooShort(c: Context, key: 'entry1' | 'entry2' | 'exit', way: EntryWay |
     {
       subject: 'job:main',
       field: jobField(key),
-      text: `${upper(delayNames[key])} is ${formatSeconds(now)}; ${way.door.name} to the keypad in ${way.walk.rooms.at(-1)?.name ?? ''} takes ${formatSeconds(way.seconds)} (${parts}).${end}`,
+      text: `${upper(delayNames[key])} is ${formatSeconds(now)}; ${way.name} to the keypad in ${way.walk.rooms.at(-1)?.name ?? ''} takes ${formatSeconds(way.seconds)} (${parts}).${end}`,
       fix: legal ? delayFix(c, key, to) : null,
     },
   ]

@@ -1,11 +1,13 @@
 import type { System } from '../fit/system.ts'
 import type { Figures } from '../house-rules/house-rules.ts'
 import type { Device, Opening } from '../job/records.ts'
-import type { House, Walk } from './house.ts'
+import { openingName, type House, type Walk } from './house.ts'
 
 /** The way from an entry door to a keypad, and how long someone needs for it. */
 export interface EntryWay {
   readonly door: Opening
+  /** What the door is called among the others. */
+  readonly name: string
   readonly keypad: Device
   readonly walk: Walk
   readonly keyIn: number
@@ -51,6 +53,7 @@ function waysOf(house: House, system: System, figures: Figures): readonly EntryW
           ? [
               {
                 door,
+                name: openingName(door, house),
                 keypad: device,
                 walk,
                 keyIn,

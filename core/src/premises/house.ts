@@ -35,6 +35,15 @@ export function roomKey(name: string): string {
   return name.trim().replace(/\s+/g, ' ').toLowerCase()
 }
 
+/** What an opening is called among the others: with its room where two have the same name. */
+export function openingName(opening: Opening, house: Pick<House, 'openings' | 'rooms'>): string {
+  const alike = house.openings.some(
+    (other) => other.id !== opening.id && roomKey(other.name) === roomKey(opening.name),
+  )
+  const room = house.rooms.find((item) => item.id === opening.room)
+  return alike && room ? `${room.name} ${opening.name.toLowerCase()}` : opening.name
+}
+
 /** Walking pace of the job's slowest person, m/s. */
 export function paceOf(info: JobInfo, figures: Figures): number {
   return info.slowest === 'slow' ? figures.paceSlow : figures.paceOrdinary

@@ -3,7 +3,7 @@ import type { HouseRules } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Device, Opening, Room, Sight, Use } from '../job/records.ts'
 import { entryWays, type EntryWay } from './entry-ways.ts'
-import { houseOf, roomKey, type House } from './house.ts'
+import { houseOf, openingName, roomKey, type House } from './house.ts'
 
 /** A fact that a judgement would need, and where it is entered. */
 export interface MissingFact {
@@ -118,46 +118,40 @@ function derive(
   const leaves = house.doors.filter((door) =>
     assumed ? door.room === room.id : mine.some((sight) => sight.opening === door.id),
   )
-  if (leaves.length > 0) return leafUse(leaves, ways, assumed, device.id)
+  if (leaves.length > 0) return leafUse(leaves, house, ways, assumed, device.id)
   if (house.keypads.length === 0) return lacks('a keypad in a described room', 'premises')
   const seen = new Set([room.id, ...mine.flatMap((sight) => sight.room ?? [])])
   const way = ways.find((item) => item.walk.rooms.some((step) => seen.has(step.id)))
   return way
-    ? told(
-        'on-way',
-        `It sees the way from the ${lower(way.door.name)} to the keypad in the ${lower(last(way))}.`,
-      )
+    ? told('on-way', `It sees the way from the ${lower(way.name)} to the keypad in the ${lower(last(way))}.`)
     : told('off-way', 'No way from an entry door to its nearest keypad leads past it.')
 }
 
 /** Of several leaves that it sees, the longest delay counts. */
 function leafUse(
   leaves: readonly Opening[],
+  house: House,
   ways: readonly EntryWay[],
   assumed: boolean,
   deviceId: string,
 ): Derived {
   const far = leaves.find((door) => ways.some((way) => way.door.id === door.id && way.delay === 2))
   const door = far ?? leaves[0]
+  const name = door ? lower(openingName(door, house)) : ''
   const why = assumed
-    ? `It is in the room of the ${lower(door?.name ?? '')} and is taken to see its leaf.`
-    : `It sees the leaf of the ${lower(door?.name ?? '')}.`
-  const missing = assumed
-    ? [{ fact: `whether it sees the leaf of the ${lower(door?.name ?? '')}`, at: deviceId }]
-    : []
+    ? `It is in the room of the ${name} and is taken to see its leaf.`
+    : `It sees the leaf of the ${name}.`
+  const missing = assumed ? [{ fact: `whether it sees the leaf of the ${name}`, at: deviceId }] : []
   return { use: far ? 'entry-far' : 'sees-entry', why, missing }
 }
 
 function contactUse(opening: Opening, house: House, ways: readonly EntryWay[]): Derived {
-  const name = lower(opening.name)
+  const name = lower(openingName(opening, house))
   if (opening.to !== null) {
     const passed = ways.find((way) => passes(way, opening))
     if (house.keypads.length === 0) return lacks('a keypad in a described room', 'premises')
     return passed
-      ? told(
-          'inner-way',
-          `The way from the ${lower(passed.door.name)} to the keypad leads through the ${name}.`,
-        )
+      ? told('inner-way', `The way from the ${lower(passed.name)} to the keypad leads through the ${name}.`)
       : told('opening', `No way from an entry door to its nearest keypad leads through the ${name}.`)
   }
   if (opening.use === 'never') return told('opening', `Nobody comes in by the ${name}.`)

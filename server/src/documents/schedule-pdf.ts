@@ -1,8 +1,9 @@
 import { createRequire } from 'node:module'
 import { dirname, sep } from 'node:path'
 import pdfmake from 'pdfmake'
-import type { TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
 import {
+  departureLines,
   jobInfo,
   judge,
   owedList,
@@ -12,6 +13,7 @@ import {
   systemOf,
   zoneSchedule,
   type Catalogue,
+  type Finding,
   type HouseRules,
   type JobDocument,
 } from '#core'
@@ -33,6 +35,27 @@ export async function schedulePdf(
   now: Date,
 ): Promise<Buffer> {
   return pdfmake.createPdf(definition(document, catalogue, houseRules, now)).getBuffer()
+}
+
+/** Departures with their reasons, life safety first; nothing where there are none. */
+function departures(document: JobDocument, findings: readonly Finding[]): Content[] {
+  const lines = departureLines(document, findings)
+  if (lines.length === 0) return []
+  const words = {
+    'life-safety': 'LIFE SAFETY: ',
+    finding: '',
+    'house-rule': 'Other than the house rule. ',
+    zone: '',
+  }
+  return [
+    { text: 'Departures, each with its reason', style: 'head' },
+    {
+      ul: lines.map((line) => ({
+        text: `${words[line.kind]}${line.what} Reason: ${line.reason}${line.by ? ` (${line.by}, ${line.at.slice(0, 10)})` : ''}`,
+        bold: line.kind === 'life-safety',
+      })),
+    },
+  ]
 }
 
 function definition(
@@ -84,6 +107,7 @@ function definition(
       ...(owed.length === 0
         ? []
         : [{ ul: owed.map((item) => `${item.blocks ? 'Blocks hand-over: ' : ''}${item.text}`) }]),
+      ...departures(document, findings),
       { text: 'Zones', style: 'head' },
       lines.length === 0
         ? { text: 'No zones yet.' }

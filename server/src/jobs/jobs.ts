@@ -6,6 +6,7 @@ import {
   judge,
   readEdit,
   readJobFile,
+  waiverTrouble,
   writeJobFile,
   zoneScheduleCsv,
   SCHEMA,
@@ -147,7 +148,10 @@ export function createJobs(store: Store, now: () => Date): Jobs {
         ],
       }
     const edit: Edit = { ...read.edit, by: who.name }
-    const problems = [...(how.imported ? [] : othersEvidence(who, edit)), ...(await unknownPins(who, edit))]
+    const problems = [
+      ...(how.imported ? [] : [...othersEvidence(who, edit), ...barredWaivers(who, edit)]),
+      ...(await unknownPins(who, edit)),
+    ]
     if (problems.length > 0) return { id, outcome: 'invalid', problems }
     const starts = edit.ops.some((op) => op.op === 'add' && op.record.type === 'job')
     if (create && !starts)
@@ -268,6 +272,15 @@ function othersEvidence(who: Account, edit: Edit): Problem[] {
         ]
       : [],
   )
+}
+
+/** What physics forbids nobody takes upon themselves; life safety only an owner (work.md section 4). */
+function barredWaivers(who: Account, edit: Edit): Problem[] {
+  return edit.ops.flatMap((op, index) => {
+    if (op.op !== 'add' || op.record.type !== 'waiver') return []
+    const trouble = waiverTrouble(op.record, who.role)
+    return trouble ? [{ path: `ops.${index}.record.rule`, message: trouble }] : []
+  })
 }
 
 /** A file name that every system takes, from a job's name. */

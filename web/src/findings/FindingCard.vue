@@ -1,14 +1,17 @@
 <script setup lang="ts">
+import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
 import { ruleOf, type Finding } from '#core'
 import OpsPreview from '../shared/OpsPreview.vue'
 import { severityLook } from '../shared/severity.ts'
 import { useJob } from '../job/job-store.ts'
+import WaiveForm from './WaiveForm.vue'
 
 const props = defineProps<{ finding: Finding; here?: boolean }>()
 const emit = defineEmits<{ show: [finding: Finding] }>()
 const job = useJob()
 const open = ref(false)
+const waiving = ref(false)
 const look = computed(() => severityLook[props.finding.severity])
 const rule = computed(() => ruleOf(props.finding.rule))
 
@@ -17,14 +20,38 @@ function apply(): void {
   if (fix) job.edit(`fix.${id}`, fix.ops)
   open.value = false
 }
+
+/** Taking a waiver back is a record of its own: both stay to be read. */
+function takeBack(): void {
+  const { waived } = props.finding
+  if (!waived) return
+  const record = {
+    id: `waiver-end:${uuid()}`,
+    type: 'waiver-end',
+    waiver: waived.id,
+    by: job.me,
+    at: new Date().toISOString(),
+  } as const
+  job.edit('finding.unwaive', [{ op: 'add', record }])
+}
 </script>
 
 <template>
   <article class="finding">
-    <div class="head" :style="{ color: `rgb(var(--v-theme-${look.color}))` }">
-      <span aria-hidden="true">{{ look.glyph }}</span> {{ look.word }}: {{ rule.title }}
+    <div
+      class="head"
+      :style="finding.waived ? {} : { color: `rgb(var(--v-theme-${look.color}))` }"
+      :class="{ quiet: finding.waived }"
+    >
+      <span aria-hidden="true">{{ finding.waived ? '◇' : look.glyph }}</span>
+      {{ finding.waived ? `Taken on (${look.word.toLowerCase()})` : look.word }}: {{ rule.title }}
     </div>
     <p>{{ finding.text }}</p>
+    <p v-if="finding.waived" class="small">
+      {{ finding.waived.by }}, {{ new Date(finding.waived.at).toLocaleDateString() }}: “{{
+        finding.waived.reason
+      }}”
+    </p>
     <div class="acts">
       <v-btn v-if="!here" size="small" variant="text" class="text-none" @click="emit('show', finding)"
         >Show</v-btn
@@ -32,7 +59,14 @@ function apply(): void {
       <v-btn v-if="finding.fix && !open" size="small" variant="tonal" class="text-none" @click="open = true"
         >{{ finding.fix.title }}…</v-btn
       >
+      <v-btn v-if="finding.waived" size="small" variant="text" class="text-none" @click="takeBack"
+        >Take that back</v-btn
+      >
+      <v-btn v-else-if="!waiving" size="small" variant="text" class="text-none" @click="waiving = true"
+        >Leave it, with a reason…</v-btn
+      >
     </div>
+    <WaiveForm v-if="waiving && !finding.waived" :finding="finding" @done="waiving = false" />
     <div v-if="open && finding.fix" class="preview">
       <h3>This would change</h3>
       <OpsPreview :ops="finding.fix.ops" />

@@ -13,17 +13,23 @@ const router = useRouter()
 const all = ref(true)
 
 const shown = computed(() =>
-  job.findings.filter((finding) => all.value || ruleOf(finding.rule).stage === route.name),
+  job.findings
+    .filter((finding) => all.value || ruleOf(finding.rule).stage === route.name)
+    .sort((a, b) => Number(a.waived !== null) - Number(b.waived !== null)),
 )
 const counts = computed(() =>
   (['stops', 'risks', 'advice'] as const).map((severity) => ({
     ...severityLook[severity],
-    count: job.findings.filter((finding) => finding.severity === severity).length,
+    count: job.findings.filter((finding) => finding.severity === severity && !finding.waived).length,
   })),
 )
 
 /** Opens the stage where the finding's subject stands and marks it. */
 function show(finding: Finding): void {
+  if (finding.subject === 'premises') {
+    void router.push({ name: 'survey', params: route.params, hash: '#house-head' })
+    return
+  }
   const type = typeOfId(finding.subject)
   const stage = type === 'zone' ? 'zones' : type === 'job' ? 'zones' : ruleOf(finding.rule).stage
   void router.push({ name: stage, params: route.params, query: { show: finding.subject } })

@@ -55,6 +55,9 @@ const { outlook, trouble } = props.draft
   align-items: center;
   gap: 8px;
 }
+.grow {
+  flex: 1 1 auto;
+}
 .fault {
   color: rgb(var(--v-theme-error));
 }

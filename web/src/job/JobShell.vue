@@ -2,8 +2,11 @@
 import { mdiRedo, mdiUndo } from '@mdi/js'
 import { useEventListener } from '@vueuse/core'
 import { computed, onUnmounted, ref, watch } from 'vue'
-import { useRoute } from 'vue-router'
-import { jobInfo, titleOf } from '#core'
+import { useRoute, useRouter } from 'vue-router'
+import { jobInfo, titleOf, type JournalEntry } from '#core'
+import KeysDialog from './KeysDialog.vue'
+import { stages } from './stages.ts'
+import { isTyping, runShortcut, useShortcuts } from './useShortcuts.ts'
 import { ApiError } from '../app/api.ts'
 import FindingsPanel from '../findings/FindingsPanel.vue'
 import JournalPanel from './JournalPanel.vue'
@@ -14,8 +17,8 @@ import { useJob } from './job-store.ts'
 
 const job = useJob()
 const route = useRoute()
+const router = useRouter()
 const failure = ref('')
-const journalOpen = ref(false)
 const findingsOpen = ref(false)
 
 watch(() => route.params.job, load, { immediate: true })
@@ -33,10 +36,20 @@ async function load(): Promise<void> {
 }
 
 const name = computed(() => (job.jobId ? jobInfo(job.doc).name : ''))
+const openFindings = computed(() => job.findings.filter((finding) => !finding.waived).length)
 const undoTitle = computed(() =>
   job.steps.undo ? `Undo: ${titleOf(job.steps.undo.edit)}` : 'Nothing to undo',
 )
-const redoTitle = computed(() => (job.steps.redo ? 'Redo: bring back what was undone' : 'Nothing to redo'))
+const redoTitle = computed(() =>
+  job.steps.redo ? `Redo: bring back “${redoWhat(job.steps.redo)}”` : 'Nothing to redo',
+)
+
+/** What a redo would bring back: the edit that the undo took away. */
+function redoWhat(undo: JournalEntry): string {
+  const all = [...job.journal, ...job.unsent]
+  const undone = all.find((entry) => entry.edit.id === undo.edit.undoes)
+  return undone ? titleOf(undone.edit) : 'what was undone'
+}
 const saved = computed(() => {
   const waiting = job.unsent.length
   if (job.line === 'offline')
@@ -45,8 +58,30 @@ const saved = computed(() => {
   return waiting > 0 ? 'Saving…' : 'All saved'
 })
 
+const keysOpen = ref(false)
+useShortcuts('Everywhere in a job', [
+  { keys: '?', title: 'This list', run: () => (keysOpen.value = true) },
+  { keys: 'F', title: 'Findings', run: () => (findingsOpen.value = !findingsOpen.value) },
+  { keys: 'J', title: 'Journal', run: openJournal },
+  ...stages.map((stage, index) => ({
+    keys: String(index + 1),
+    title: stage.name,
+    run: () => void router.push({ name: stage.key, params: route.params }),
+  })),
+  { keys: 'Ctrl + Z', title: 'Undo my latest change' },
+  { keys: 'Ctrl + Shift + Z', title: 'Bring it back' },
+  { keys: 'Enter', title: 'Keep what was typed in a field' },
+  { keys: 'Esc', title: 'Put a field back as it was' },
+])
+
+function openJournal(): void {
+  job.journalAbout = null
+  job.journalOpen = true
+}
+
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
-  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isText(event.target)) return
+  if (runShortcut(event)) return
+  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return
   event.preventDefault()
   if (event.shiftKey) job.redo()
   else job.undo()
@@ -54,13 +89,6 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
 useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
   if (job.unsent.length > 0) event.preventDefault()
 })
-
-function isText(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || ['INPUT', 'TEXTAREA'].includes(target.tagName))
-  )
-}
 </script>
 
 <template>
@@ -86,7 +114,7 @@ function isText(target: EventTarget | null): boolean {
       :aria-label="redoTitle"
       @click="job.redo"
     />
-    <v-btn variant="text" size="small" class="text-none" @click="journalOpen = true">Journal</v-btn>
+    <v-btn variant="text" size="small" class="text-none" @click="openJournal">Journal</v-btn>
     <v-btn
       variant="text"
       size="small"
@@ -94,7 +122,7 @@ function isText(target: EventTarget | null): boolean {
       :aria-expanded="findingsOpen"
       @click="findingsOpen = !findingsOpen"
     >
-      {{ job.findings.length }} {{ job.findings.length === 1 ? 'finding' : 'findings' }}
+      {{ openFindings }} {{ openFindings === 1 ? 'finding' : 'findings' }}
     </v-btn>
   </Teleport>
   <StageRail v-if="job.jobId" />
@@ -108,9 +136,10 @@ function isText(target: EventTarget | null): boolean {
     <router-view v-else />
   </v-main>
   <FindingsPanel v-if="job.jobId" v-model="findingsOpen" />
+  <KeysDialog v-model="keysOpen" />
   <TrayDialog />
   <UndoRestDialog />
-  <JournalPanel v-if="job.jobId" v-model="journalOpen" />
+  <JournalPanel v-if="job.jobId" v-model="job.journalOpen" />
   <v-snackbar
     :model-value="!!job.notice"
     color="error"

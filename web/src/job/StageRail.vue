@@ -2,7 +2,7 @@
 import { useDisplay } from 'vuetify'
 import { computed, nextTick, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { ruleOf } from '#core'
+import { ruleOf, stops } from '#core'
 import { stages } from './stages.ts'
 import { useJob } from './job-store.ts'
 
@@ -24,7 +24,7 @@ const marks = computed(() => {
   for (const finding of job.findings) {
     const stage = ruleOf(finding.rule).stage
     const mark = map.get(stage) ?? { stops: 0, risks: 0 }
-    if (finding.severity === 'stops') mark.stops += 1
+    if (stops(finding)) mark.stops += 1
     else if (finding.severity === 'risks') mark.risks += 1
     map.set(stage, mark)
   }

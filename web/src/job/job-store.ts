@@ -69,6 +69,9 @@ export const useJob = defineStore('job', () => {
     ops: readonly Op[]
     redo: boolean
   } | null>(null)
+  /** The records whose history the journal shows; null for the whole job. */
+  const journalAbout = shallowRef<{ name: string; ids: ReadonlySet<string> } | null>(null)
+  const journalOpen = ref(false)
   let wire: JobLine | null = null
 
   const me = computed(() => session.person?.name ?? '')
@@ -161,6 +164,7 @@ export const useJob = defineStore('job', () => {
     journal.value = []
     unsent.value = []
     elsewhere.value = null
+    journalAbout.value = null
   }
 
   /** Makes one edit of these ops. A conflict goes to the tray and asks. Returns whether it was applied. */
@@ -210,6 +214,12 @@ export const useJob = defineStore('job', () => {
     edit(isRedo ? 'redo' : 'undo', ops, isRedo ? { redoes: entry.edit.id } : { undoes: entry.edit.id })
   }
 
+  /** Opens the journal at the history of these records. */
+  function showJournal(name: string, ids: readonly string[]): void {
+    journalAbout.value = { name, ids: new Set(ids) }
+    journalOpen.value = true
+  }
+
   /** Keeps theirs: the item leaves the tray. */
   function keepTheirs(item: TrayItem): void {
     wire?.decide(item.edit.id)
@@ -253,6 +263,9 @@ export const useJob = defineStore('job', () => {
     line,
     notice,
     undoRest,
+    journalAbout,
+    journalOpen,
+    showJournal,
     me,
     steps,
     open,

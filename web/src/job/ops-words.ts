@@ -1,6 +1,8 @@
 import {
+  choiceWords,
   fieldWords,
   printNumber,
+  schools,
   systemOf,
   type Catalogue,
   type JobDocument,
@@ -39,6 +41,16 @@ export function opLines(doc: JobDocument, catalogue: Catalogue, ops: readonly Op
   })
 }
 
+const recordWords: Readonly<Record<string, string>> = {
+  heard: 'heard transmission',
+  test: 'result',
+  state: 'temporary state',
+  'state-end': 'end of a temporary state',
+  sight: 'what a motion sees',
+  'fixed-rules': 'house rules as of hand-over',
+  'waiver-end': 'end of a waiver',
+}
+
 /** What a record is called: `zone 07`, `Reedling contact in porch`. */
 export function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRecord): string {
   const panel = systemOf(doc, catalogue).panel
@@ -54,16 +66,30 @@ export function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRe
     case 'terminal':
       return `wired terminal ${record.number}`
     case 'user':
+    case 'room':
+    case 'opening':
     case 'area':
       return `${record.type} ${record.name}`
+    case 'way': {
+      const name = (id: string): string => {
+        const room = doc.records[id]
+        return room?.type === 'room' ? room.name : 'a room'
+      }
+      return `way ${name(record.from)} – ${name(record.to)}`
+    }
+    case 'departure':
+      return `departure, ${schools.find((item) => item.key === record.rule)?.question ?? record.rule}`
     default:
-      return record.type
+      return recordWords[record.type] ?? record.type
   }
 }
 
 function summary(doc: JobDocument, catalogue: Catalogue, record: JobRecord): string {
   if (record.type === 'zone')
     return [record.label, valueName(doc, catalogue, 'response', record.response)].filter(Boolean).join(' · ')
+  if (record.type === 'departure') return choiceWords(record.rule, record.choice)
+  if (record.type === 'waiver' || record.type === 'test')
+    return 'reason' in record ? record.reason : record.outcome
   return record.type === 'terminal' ? record.state : ''
 }
 

@@ -3,6 +3,7 @@ import { mdiDownload } from '@mdi/js'
 import { computed } from 'vue'
 import { recordsOf, scheduleColumns, zoneSchedule } from '#core'
 import { useJob } from '../../job/job-store.ts'
+import Departures from './Departures.vue'
 import OwedList from './OwedList.vue'
 import Signoffs from './Signoffs.vue'
 
@@ -48,8 +49,9 @@ const files = [
     </div>
     <div class="top">
       <OwedList :owed="job.owed" />
-      <Signoffs />
+      <Signoffs :ready="blocking === 0" />
     </div>
+    <Departures class="mb-4" />
     <section class="sheet pa-4">
       <h2>Zone schedule</h2>
       <p v-if="lines.length === 0" class="quiet mt-1">

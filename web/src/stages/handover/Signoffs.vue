@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed } from 'vue'
-import { recordsOf } from '#core'
+import { recordOf, recordsOf } from '#core'
+import { useSession } from '../../app/session.ts'
 import { useJob } from '../../job/job-store.ts'
 
+defineProps<{ ready: boolean }>()
 const job = useJob()
+const session = useSession()
 const items = computed(() => [
   ...(job.system?.panel?.codes ?? []).map((code) => ({
     what: `code ${code.key}`,
@@ -37,6 +40,31 @@ function sign(what: string): void {
   } as const
   job.edit('handover.sign', [{ op: 'add', record }])
 }
+
+/** Handing over fixes the house rules: what the firm decides later leaves this job as it is. */
+function handOver(): void {
+  const at = new Date().toISOString()
+  const signoff = {
+    id: `signoff:${uuid()}`,
+    type: 'signoff',
+    what: 'handed-over',
+    by: job.me,
+    at,
+    note: '',
+  } as const
+  const there = recordOf(job.doc, 'fixed-rules', 'fixed-rules:main')
+  const fixed = {
+    id: 'fixed-rules:main',
+    type: 'fixed-rules',
+    by: job.me,
+    at,
+    rules: session.houseRules,
+  } as const
+  job.edit('handover.done', [
+    { op: 'add', record: signoff },
+    ...(there ? [] : [{ op: 'add' as const, record: fixed }]),
+  ])
+}
 </script>
 
 <template>
@@ -59,6 +87,26 @@ function sign(what: string): void {
           :aria-label="`Vouch: ${item.title}`"
           @click="sign(item.what)"
           >Vouch</v-btn
+        >
+      </li>
+      <li>
+        <span>
+          System handed over to the customer
+          <span class="quiet small">{{
+            signed.get('handed-over')
+              ? `✓ ${signed.get('handed-over')?.by}, ${when(signed.get('handed-over')?.at ?? '')}: house rules fixed`
+              : ready
+                ? 'Fixes the house rules for this job.'
+                : 'Waits for what blocks it.'
+          }}</span>
+        </span>
+        <v-btn
+          v-if="!signed.has('handed-over')"
+          color="primary"
+          class="text-none no-print"
+          :disabled="!ready"
+          @click="handOver"
+          >Hand over</v-btn
         >
       </li>
     </ul>

@@ -1,18 +1,26 @@
 <script setup lang="ts">
-import type { Device, DeviceModel } from '#core'
+import { recordsOf, type Device, type DeviceModel } from '#core'
+import { useJob } from '../../job/job-store.ts'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import KitPlacement from './KitPlacement.vue'
 
-defineProps<{ device: Device; model: DeviceModel; name: string }>()
+const props = defineProps<{ device: Device; model: DeviceModel; name: string }>()
 const emit = defineEmits<{ remove: [] }>()
+const job = useJob()
 const plans = [
   { title: 'not decided', value: null },
   { title: 'keep', value: 'keep' },
   { title: 'replace', value: 'replace' },
 ]
 const emptyIsNull = (text: string): string | null => (text === '' ? null : text)
+
+/** A device's history with that of its zones. */
+function history(): void {
+  const zones = recordsOf(job.doc, 'zone').filter((zone) => zone.device === props.device.id)
+  job.showJournal(props.name, [props.device.id, ...zones.map((zone) => zone.id)])
+}
 </script>
 
 <template>
@@ -101,6 +109,7 @@ const emptyIsNull = (text: string): string | null => (text === '' ? null : text)
       </div>
     </dl>
     <KitPlacement :device="device" :model="model" :name="name" />
+    <v-btn size="small" variant="text" class="text-none" @click="history">History of {{ name }}</v-btn>
     <v-btn size="small" variant="text" class="text-none" @click="emit('remove')"
       >Remove {{ name }} and its zones</v-btn
     >

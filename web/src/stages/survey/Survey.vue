@@ -5,6 +5,8 @@ import { useJob } from '../../job/job-store.ts'
 import { gradeItems, kindItems, monitoredItems, paceItems, regionItems } from '../../jobs/words.ts'
 import FieldChoice from '../../shared/FieldChoice.vue'
 import FieldText from '../../shared/FieldText.vue'
+import House from './House.vue'
+import JobRules from './JobRules.vue'
 import PanelChoice from './PanelChoice.vue'
 
 const job = useJob()
@@ -49,12 +51,14 @@ const main = { id: 'job:main', kind: 'job.set' }
         <FieldChoice v-bind="main" field="grade" label="Grade" :items="gradeItems" />
       </div>
     </section>
+    <House />
+    <JobRules />
   </div>
 </template>
 
 <style scoped>
 .survey {
-  max-width: 980px;
+  max-width: 1240px;
   display: grid;
   gap: 16px;
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { liveTerminals, presentBlocks, printNumber, recordsOf, type Terminal } from '#core'
+import { liveTerminals, presentBlocks, printNumber, recordsOf, stops, type Terminal } from '#core'
+import { useRackMove } from './useRackMove.ts'
 import { useJob } from '../../job/job-store.ts'
 
 const emit = defineEmits<{ pick: [zone: string] }>()
@@ -24,9 +25,7 @@ const blocks = computed(() => {
       label: zone.label || 'no label',
       count: (at.get(zone.number)?.count ?? 0) + 1,
     })
-  const wrong = new Set(
-    job.findings.filter((finding) => finding.severity === 'stops').map((finding) => finding.subject),
-  )
+  const wrong = new Set(job.findings.filter(stops).map((finding) => finding.subject))
   return presentBlocks(job.doc, system).map((block) => ({
     name: names[block.use],
     use: block.use,
@@ -39,6 +38,7 @@ const blocks = computed(() => {
   }))
 })
 
+const mover = useRackMove()
 const terminal = ref<number | null>(null)
 const terminalChoices = [
   { state: 'live', title: 'Live', why: 'left empty it reads open: never ready' },
@@ -60,6 +60,32 @@ function setTerminal(state: Terminal['state']): void {
     job.edit('terminal.set', [
       { op: 'add', record: { id: `terminal:${number}`, type: 'terminal', number, state } },
     ])
+}
+
+type Place = (typeof blocks.value)[number]['places'][number]
+
+/** A press shows the zone; while one is lifted it puts that zone here; an empty wired place asks for its terminal. */
+function press(place: Place, use: string): void {
+  if (mover.lifted.value) mover.drop(place.number)
+  else if (place.zone) emit('pick', place.zone.id)
+  else if (use === 'wired') terminal.value = place.number
+}
+
+/** M lifts a zone and arrows look for its place; Enter puts it there, Escape leaves it. */
+function key(event: KeyboardEvent, place: Place): void {
+  const buttons = [...document.querySelectorAll<HTMLButtonElement>('.rack .place')]
+  const at = buttons.indexOf(event.currentTarget as HTMLButtonElement)
+  const step = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 10, ArrowUp: -10 }[event.key]
+  if (step !== undefined) {
+    event.preventDefault()
+    buttons[Math.min(Math.max(at + step, 0), buttons.length - 1)]?.focus()
+  } else if (event.key.toLowerCase() === 'm' && place.zone && !event.ctrlKey && !event.metaKey) {
+    event.stopPropagation()
+    mover.lift(place.zone.id)
+  } else if (event.key === 'Escape' && mover.lifted.value) {
+    event.stopPropagation()
+    mover.cancel()
+  }
 }
 
 function words(place: {
@@ -84,16 +110,32 @@ function words(place: {
           :key="place.number"
           type="button"
           class="place num"
-          :class="{ used: place.zone, reserved: place.reserved && !place.zone, wrong: place.wrong }"
+          :class="{
+            used: place.zone,
+            reserved: place.reserved && !place.zone,
+            wrong: place.wrong,
+            lifted: place.zone && place.zone.id === mover.lifted.value,
+            may: mover.over.value === place.number && mover.verdict.value?.ok,
+            refused: mover.over.value === place.number && mover.verdict.value?.ok === false,
+          }"
           :title="words(place)"
           :aria-label="words(place)"
-          :disabled="!place.zone && block.use !== 'wired'"
-          @click="place.zone ? emit('pick', place.zone.id) : (terminal = place.number)"
+          :draggable="place.zone !== undefined"
+          @click="press(place, block.use)"
+          @dragstart="place.zone && mover.lift(place.zone.id, $event)"
+          @dragover="mover.hover(place.number, $event)"
+          @drop.prevent="mover.drop(place.number)"
+          @dragend="mover.cancel()"
+          @keydown="key($event, place)"
+          @focus="mover.lifted.value && mover.look(place.number)"
         >
           {{ printNumber(job.system?.panel ?? null, place.number) }}
         </button>
       </div>
     </section>
+    <p class="say" role="status" :class="{ refused: mover.verdict.value?.ok === false }">
+      {{ mover.says.value }}
+    </p>
     <v-menu
       v-if="terminal !== null"
       :model-value="true"
@@ -147,6 +189,26 @@ function words(place: {
   color: rgb(var(--v-theme-surface));
   font-weight: 650;
   cursor: pointer;
+}
+.lifted {
+  outline: 2px dashed rgb(var(--v-theme-secondary));
+}
+.place.may {
+  box-shadow: 0 0 0 3px rgb(var(--v-theme-success));
+}
+.place.refused {
+  box-shadow: 0 0 0 3px rgb(var(--v-theme-error));
+  cursor: not-allowed;
+}
+.say {
+  flex: 1 0 100%;
+  margin: 0;
+  min-height: 1.3em;
+  font-size: 0.8125rem;
+  color: rgba(var(--v-theme-on-surface), 0.72);
+}
+.say.refused {
+  color: rgb(var(--v-theme-error));
 }
 .reserved {
   background: repeating-linear-gradient(

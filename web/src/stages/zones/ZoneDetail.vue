@@ -103,6 +103,9 @@ const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${e
     <div>
       <FindingCard v-for="finding in findings" :key="finding.rule + finding.text" :finding="finding" here />
     </div>
+    <v-btn size="small" variant="text" class="text-none" @click="job.showJournal(name, [zone.id])"
+      >History of {{ name }}</v-btn
+    >
     <v-btn size="small" variant="text" class="text-none" @click="emit('remove')">Remove {{ name }}</v-btn>
   </div>
 </template>

@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import { v4 as uuid } from 'uuid'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { numberAll, recordsOf, type Finding } from '#core'
+import { recordsOf, type Finding } from '#core'
 import { useJob } from '../../job/job-store.ts'
+import { useShortcuts } from '../../job/useShortcuts.ts'
 import Delays from './Delays.vue'
+import EntryBudget from './EntryBudget.vue'
+import NumberPlan from './NumberPlan.vue'
 import Rack from './Rack.vue'
+import SystemSettings from './SystemSettings.vue'
 import Users from './Users.vue'
 import ZoneRow from './ZoneRow.vue'
 
@@ -26,18 +29,26 @@ watch(
   { immediate: true },
 )
 
-/** One press, one edit, one undo. */
-function numberEverything(): void {
-  const plan = numberAll(job.doc, job.catalogue, {
-    newId: () => `zone:${uuid()}`,
-    houseRules: job.rules,
-  })
-  if (plan.ops.length > 0) job.edit('zone.number', plan.ops)
-  const left = plan.left.map((item) => item.reason)
-  said.value =
-    plan.ops.length === 0 && left.length === 0
-      ? 'Everything that can be numbered has its number already.'
-      : [`${plan.added} zones added, ${plan.moved} moved.`, ...new Set(left)].join(' ')
+const plan = useTemplateRef<{ press: () => void }>('plan')
+useShortcuts('Zones', [
+  { keys: 'N', title: 'Number everything', run: () => plan.value?.press() },
+  { keys: 'Alt + ↓ / ↑', title: 'Same column of the next or previous zone' },
+  { keys: 'Space', title: 'Turn a tick' },
+  { keys: 'M', title: 'On the rack: lift a zone, arrows to its place, Enter' },
+])
+
+/** Alt with an arrow goes to the same field of the row below or above. */
+function walk(event: KeyboardEvent): void {
+  const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+  const field = event.target as HTMLElement
+  const row = field.closest('tr')
+  if (!event.altKey || !step || !row) return
+  event.preventDefault()
+  const rows = [...(row.parentElement?.querySelectorAll<HTMLElement>('tr[id^="zone:"]') ?? [])]
+  const column = field.closest('td')?.cellIndex ?? 0
+  const at = [...(row.cells[column]?.querySelectorAll('input, select, button') ?? [])].indexOf(field)
+  const next = rows[rows.indexOf(row) + step] as HTMLTableRowElement | undefined
+  next?.cells[column]?.querySelectorAll<HTMLElement>('input, select, button')[at]?.focus()
 }
 
 function mark(id: string): void {
@@ -53,7 +64,7 @@ function mark(id: string): void {
       <span class="quiet">{{ zones.length }} zones{{ panel ? ` on ${panel.name}` : '' }}</span>
       <span class="grow" />
       <span class="quiet" role="status">{{ said }}</span>
-      <v-btn color="primary" :disabled="!panel" @click="numberEverything">Number everything</v-btn>
+      <NumberPlan ref="plan" @said="said = $event" />
     </div>
     <v-alert v-if="!panel" type="info" variant="tonal" density="compact">
       No panel is chosen yet: it decides numbers, types and labels.
@@ -61,6 +72,8 @@ function mark(id: string): void {
     </v-alert>
     <template v-else>
       <Delays />
+      <EntryBudget />
+      <SystemSettings />
       <Rack @pick="mark" />
       <div class="sheet scroll">
         <div v-if="zones.length === 0" class="pa-6">
@@ -70,7 +83,7 @@ function mark(id: string): void {
             can be changed afterwards.
           </p>
         </div>
-        <table v-else class="plain">
+        <table v-else class="plain" @keydown="walk">
           <thead>
             <tr>
               <th title="Number; a tick keeps it where it is">No., keep</th>

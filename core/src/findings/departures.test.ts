@@ -1,0 +1,169 @@
+import { describe, expect, it } from 'vitest'
+import { systemOf } from '../fit/system.ts'
+import { rulesInForce } from '../job/rules-in-force.ts'
+import { needOf } from '../response/advise.ts'
+import type { Waiver } from '../job/records.ts'
+import { catalogue, cleanTarn, type SmallJob } from '../testing/small-job.ts'
+import { departureLines, waiverTrouble } from './departures.ts'
+import { owedList } from './handover.ts'
+import { rules, stops } from './judge.ts'
+
+const at = '2026-05-04T09:00:00Z'
+const waive = (job: SmallJob, rule: string, over: Partial<Waiver> = {}): SmallJob => {
+  const finding = job.findings().find((item) => item.rule === rule)
+  if (!finding) throw new Error(`no finding of ${rule}`)
+  const record: Waiver = {
+    id: `waiver:${rule}`,
+    type: 'waiver',
+    rule,
+    subject: finding.subject,
+    text: finding.text,
+    reason: 'agreed with the insurer',
+    by: 'Nell',
+    at,
+    ...over,
+  }
+  return job.apply([{ op: 'add', record }])
+}
+const unwatched = () => {
+  const job = cleanTarn()
+  return job.set(job.zone('kitchen').id, { supervise: false })
+}
+
+describe('a waived finding', () => {
+  it('no longer stops, and is printed with its reason', () => {
+    const job = unwatched()
+    expect(job.findings().filter(stops)).toHaveLength(1)
+    waive(job, 'life-unsupervised')
+    expect(job.findings().filter(stops)).toHaveLength(0)
+    expect(owedList(job.doc, catalogue, job.findings()).some((item) => item.key === 'stops')).toBe(false)
+    expect(departureLines(job.doc, job.findings())).toEqual([
+      {
+        kind: 'life-safety',
+        what: 'Zone 08 is gas and is not supervised: nobody would notice that it fell silent.',
+        reason: 'agreed with the insurer',
+        by: 'Nell',
+        at,
+      },
+    ])
+  })
+
+  it('speaks again once its figures change, or the waiver is taken back', () => {
+    const job = waive(cleanTarn().set('job:main', { petKg: 26 }), 'pet-too-heavy')
+    expect(job.findings()[0]?.waived?.by).toBe('Nell')
+    job.set('job:main', { petKg: 40 })
+    expect(job.findings()[0]?.waived).toBeNull()
+    job.set('job:main', { petKg: 26 }).apply([
+      {
+        op: 'add',
+        record: { id: 'waiver-end:one', type: 'waiver-end', waiver: 'waiver:pet-too-heavy', by: 'Nell', at },
+      },
+    ])
+    expect(job.findings()[0]?.waived).toBeNull()
+  })
+})
+
+describe('who may waive', () => {
+  const waiver = (rule: string) =>
+    ({
+      id: 'waiver:x',
+      type: 'waiver',
+      rule,
+      subject: 'zone:x',
+      text: '',
+      reason: 'x',
+      by: 'Nell',
+      at,
+    }) as const
+  it('nobody what physics forbids, only an owner life safety', () => {
+    expect(waiverTrouble(waiver('pair-twice'), 'owner')).toContain('cannot be taken on by anybody')
+    expect(waiverTrouble(waiver('fire-not-instant'), 'installer')).toContain('only an owner')
+    expect(waiverTrouble(waiver('fire-not-instant'), 'owner')).toBeNull()
+    expect(waiverTrouble(waiver('pet-too-heavy'), 'installer')).toBeNull()
+    expect(waiverTrouble(waiver('none'), 'owner')).toContain('names no rule')
+  })
+
+  it('physical stops are barred, life-safety stops are the owner’s', () => {
+    const of = (waive: 'never' | 'owner') =>
+      rules.filter((rule) => rule.waive === waive).map((rule) => rule.id)
+    for (const id of ['pair-twice', 'no-fit', 'number-twice', 'number-range', 'receiver-full', 'slot-twice'])
+      expect(of('never')).toContain(id)
+    for (const id of [
+      'fire-not-instant',
+      'gas-wrong-kind',
+      'panic-wrong-kind',
+      'held-back',
+      'life-unreported',
+    ])
+      expect(of('owner')).toContain(id)
+  })
+})
+
+describe('departures of a job', () => {
+  it('stand behind waived life safety: house rules, then reasons on zones', () => {
+    const job = cleanTarn()
+    job.set(job.zone('study').id, { reason: 'the pane is bricked up' }).apply([
+      {
+        op: 'add',
+        record: {
+          id: 'departure:glass',
+          type: 'departure',
+          rule: 'glass',
+          choice: 'away-only',
+          reason: 'a parrot lives there',
+          by: 'Nell',
+          at,
+        },
+      },
+    ])
+    expect(
+      departureLines(job.doc, job.findings()).map((line) => [line.kind, line.what, line.reason]),
+    ).toEqual([
+      ['house-rule', 'Glass break: away only', 'a parrot lives there'],
+      ['zone', 'Zone 2, Study Window', 'the pane is bricked up'],
+    ])
+  })
+
+  it('change the advice of this job', () => {
+    const job = cleanTarn()
+    const advice = () => {
+      const system = systemOf(job.doc, catalogue)
+      const rules = rulesInForce(job.doc, job.houseRules)
+      const place = {
+        use: 'opening',
+        noisy: false,
+        region: system.info.region,
+        schools: rules.schools,
+      } as const
+      return needOf('glass', place).stay
+    }
+    expect(advice()).toBe('instant')
+    job.apply([
+      {
+        op: 'add',
+        record: {
+          id: 'departure:glass',
+          type: 'departure',
+          rule: 'glass',
+          choice: 'away-only',
+          reason: 'a parrot lives there',
+          by: 'Nell',
+          at,
+        },
+      },
+    ])
+    expect(advice()).toBe('ignore')
+    expect(rulesInForce(cleanTarn().doc, job.houseRules)).toBe(job.houseRules)
+  })
+
+  it('what was fixed at hand-over no longer follows the firm', () => {
+    const job = cleanTarn().add('duo', 'ember-duo').number()
+    expect(job.rules()).toContain('joined-events')
+    const firm = job.houseRules
+    const joined = { ...firm, schools: { ...firm.schools, smokeHeat: 'joined' as const } }
+    job.apply([
+      { op: 'add', record: { id: 'fixed-rules:main', type: 'fixed-rules', by: 'Nell', at, rules: joined } },
+    ])
+    expect(job.rules()).not.toContain('joined-events')
+  })
+})

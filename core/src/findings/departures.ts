@@ -1,0 +1,71 @@
+import { schools, choiceWords } from '../house-rules/schools.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
+import type { Waiver } from '../job/records.ts'
+import type { Finding } from './context.ts'
+import { ruleOf, rules } from './judge.ts'
+
+/** One departure from a rule, as the hand-over prints it. */
+export interface DepartureLine {
+  /** `life-safety` stands first on the hand-over. */
+  readonly kind: 'life-safety' | 'finding' | 'house-rule' | 'zone'
+  readonly what: string
+  readonly reason: string
+  /** Who took it upon themselves; empty where the plan only says the reason. */
+  readonly by: string
+  readonly at: string
+}
+
+const order: readonly DepartureLine['kind'][] = ['life-safety', 'finding', 'house-rule', 'zone']
+
+/** Every departure with its reason, life safety first: waived findings, house rules left, reasons written on zones. */
+export function departureLines(doc: JobDocument, findings: readonly Finding[]): DepartureLine[] {
+  const waived = findings.flatMap((finding): DepartureLine[] => {
+    const { waived: waiver } = finding
+    if (!waiver) return []
+    const life = finding.severity === 'stops' && ruleOf(finding.rule).waive === 'owner'
+    return [
+      {
+        kind: life ? 'life-safety' : 'finding',
+        what: finding.text,
+        reason: waiver.reason,
+        by: waiver.by,
+        at: waiver.at,
+      },
+    ]
+  })
+  const left = recordsOf(doc, 'departure').map((record): DepartureLine => {
+    const question = schools.find((item) => item.key === record.rule)?.question ?? record.rule
+    return {
+      kind: 'house-rule',
+      what: `${question}: ${choiceWords(record.rule, record.choice)}`,
+      reason: record.reason,
+      by: record.by,
+      at: record.at,
+    }
+  })
+  const zones = recordsOf(doc, 'zone').flatMap((zone): DepartureLine[] =>
+    zone.reason.trim() === ''
+      ? []
+      : [
+          {
+            kind: 'zone',
+            what: `Zone ${zone.number}${zone.label ? `, ${zone.label}` : ''}`,
+            reason: zone.reason,
+            by: '',
+            at: '',
+          },
+        ],
+  )
+  return [...waived, ...left, ...zones].sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind))
+}
+
+/** Why somebody may not take a finding upon themselves; null when they may. */
+export function waiverTrouble(waiver: Waiver, role: 'owner' | 'installer'): string | null {
+  const rule = rules.find((item) => item.id === waiver.rule)
+  if (!rule) return `names no rule: there is none called ${waiver.rule}`
+  if (rule.waive === 'never')
+    return 'cannot be taken on by anybody: the panel or physics forbids it, it must be put right'
+  if (rule.waive === 'owner' && role !== 'owner')
+    return 'is life safety: only an owner of the firm can take it upon themselves'
+  return null
+}

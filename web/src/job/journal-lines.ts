@@ -1,0 +1,28 @@
+import type { Catalogue, JobDocument, JournalEntry, Op } from '#core'
+import { opLines } from './ops-words.ts'
+
+/** Whether an edit bears on one of these records. */
+export function touches(entry: JournalEntry, ids: ReadonlySet<string>): boolean {
+  return entry.edit.ops.some((op) => ids.has(idOf(op)))
+}
+
+/** What an edit did as whole lines: `zone 12, response: follow → entry 1`. With ids, only those of these records. */
+export function journalLines(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  entry: JournalEntry,
+  ids: ReadonlySet<string> | null,
+): string[] {
+  const ops = ids ? entry.edit.ops.filter((op) => ids.has(idOf(op))) : entry.edit.ops
+  return opLines(doc, catalogue, ops).map((line) =>
+    line.from === '' && line.to === ''
+      ? line.what
+      : line.from === ''
+        ? `${line.what}: ${line.to}`
+        : `${line.what}: ${line.from} → ${line.to}`,
+  )
+}
+
+function idOf(op: Op): string {
+  return op.op === 'set' ? op.id : op.record.id
+}

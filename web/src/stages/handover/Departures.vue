@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { departureLines } from '#core'
+import { useJob } from '../../job/job-store.ts'
+
+const job = useJob()
+const lines = computed(() => departureLines(job.doc, job.findings))
+const kinds = {
+  'life-safety': '■ Life safety, taken on',
+  finding: '◇ Finding, taken on',
+  'house-rule': '◇ Other than the house rule',
+  zone: '◇ Zone',
+} as const
+</script>
+
+<template>
+  <section v-if="lines.length > 0" class="sheet pa-4" aria-label="Departures">
+    <h2>Departures, each with its reason</h2>
+    <table class="plain">
+      <thead>
+        <tr>
+          <th>Kind</th>
+          <th>What</th>
+          <th>Reason</th>
+          <th>By</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(line, index) in lines" :key="index" :class="{ life: line.kind === 'life-safety' }">
+          <td>{{ kinds[line.kind] }}</td>
+          <td>{{ line.what }}</td>
+          <td>{{ line.reason }}</td>
+          <td>{{ line.by }}{{ line.at ? `, ${new Date(line.at).toLocaleDateString()}` : '' }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.life td {
+  font-weight: 650;
+  color: rgb(var(--v-theme-error));
+}
+</style>

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import { computed, defineAsyncComponent } from 'vue'
+import { delayNeeds, entryWays, formatSeconds, houseOf, openingName, type EntryWay } from '#core'
+import { useJob } from '../../job/job-store.ts'
+
+/** The chart comes when somebody opens it. */
+const BudgetChart = defineAsyncComponent(() => import('./BudgetChart.vue'))
+const job = useJob()
+const open = useLocalStorage('kapelle-entry-budget', false)
+const ways = computed<readonly EntryWay[]>(() => {
+  const { system } = job
+  if (!system) return []
+  const { figures } = job.rules
+  return entryWays(houseOf(job.doc, system, figures), system, figures)
+})
+const nearest = computed(() => ways.value.filter((way) => way.nearest))
+const needs = computed(() => delayNeeds(ways.value))
+const info = computed(() => job.system?.info ?? null)
+const chosen = (way: EntryWay): number | null =>
+  (way.delay === 1 ? info.value?.entry1 : info.value?.entry2) ?? null
+
+/** What is lacking, each with where it is said. */
+const missing = computed(() => {
+  const { system } = job
+  if (!system) return []
+  const house = houseOf(job.doc, system, job.rules.figures)
+  const list: { text: string; to: string }[] = []
+  if (house.rooms.length === 0) return [{ text: 'Describe the house in words first', to: 'survey' }]
+  if (house.doors.length === 0) list.push({ text: 'Say which openings people come in by', to: 'survey' })
+  if (house.keypads.length === 0) list.push({ text: 'Put a keypad into a described room', to: 'kit' })
+  for (const door of house.doors)
+    if (house.keypads.length > 0 && !nearest.value.some((way) => way.door.id === door.id))
+      list.push({ text: `No way joins ${openingName(door, house)} with a keypad`, to: 'survey' })
+  return list
+})
+
+/** Delays that are shorter than the house asks for, or not set. */
+const wanted = computed(() =>
+  (['entry1', 'entry2', 'exit'] as const).flatMap((key) => {
+    const way = needs.value[key]
+    const now = info.value?.[key] ?? null
+    return way && (now === null || now < way.seconds) ? [{ key, way, now }] : []
+  }),
+)
+const names = { entry1: 'Entry 1', entry2: 'Entry 2', exit: 'Exit' } as const
+</script>
+
+<template>
+  <section class="budget sheet" aria-label="How long people need">
+    <h2>How long people need</h2>
+    <ul v-if="missing.length > 0" class="missing">
+      <li v-for="item in missing" :key="item.text">
+        ◇ <router-link :to="{ name: item.to }">{{ item.text }}</router-link>
+      </li>
+    </ul>
+    <template v-if="nearest.length > 0">
+      <p>
+        <template v-for="key in ['entry1', 'entry2', 'exit'] as const" :key="key">
+          <span v-if="needs[key]" class="need"
+            ><strong>{{ names[key] }} ≥ {{ formatSeconds(needs[key]!.seconds) }}</strong>
+            <span class="quiet"> slowest: {{ needs[key]!.name }}</span></span
+          >
+        </template>
+        <span v-if="wanted.length > 0" class="short"
+          >■ Too short:
+          {{
+            wanted
+              .map((item) => `${names[item.key]} ${item.now === null ? 'not set' : `${item.now} s`}`)
+              .join(', ')
+          }}</span
+        >
+      </p>
+      <details :open="open" class="small" @toggle="open = ($event.target as HTMLDetailsElement).open">
+        <summary>The budget of each door</summary>
+        <BudgetChart v-if="open" :ways="nearest" :chosen="chosen" />
+        <table class="plain">
+          <thead>
+            <tr>
+              <th>Door</th>
+              <th>Keypad</th>
+              <th>Through</th>
+              <th class="num">Walk</th>
+              <th class="num">Code</th>
+              <th class="num">Margin</th>
+              <th class="num">Needs</th>
+              <th class="num">Set</th>
+              <th class="num">Remains</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="way in ways" :key="way.door.id + way.keypad.id">
+              <td>{{ way.name }}</td>
+              <td>{{ way.keypad.room }}{{ way.nearest ? '' : ' (further)' }}</td>
+              <td class="quiet">{{ way.walk.rooms.map((room) => room.name).join(' → ') }}</td>
+              <td class="num">{{ way.walk.seconds.toFixed(1) }} s</td>
+              <td class="num">{{ way.keyIn }} s</td>
+              <td class="num">{{ way.margin }} s</td>
+              <td class="num">{{ way.seconds }} s</td>
+              <td class="num">{{ chosen(way) === null ? 'not set' : `${chosen(way)} s` }}</td>
+              <td class="num">{{ chosen(way) === null ? '' : `${(chosen(way) ?? 0) - way.seconds} s` }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="quiet">
+          At
+          {{
+            job.system?.info.slowest === 'slow' ? job.rules.figures.paceSlow : job.rules.figures.paceOrdinary
+          }}
+          m/s, {{ job.rules.figures.stairs }} × that on stairs:
+          <router-link to="/house-rules">house rules</router-link>.
+        </p>
+      </details>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.budget {
+  padding: 12px 16px;
+  margin-bottom: 14px;
+}
+.missing {
+  list-style: none;
+  padding: 0;
+  margin: 4px 0;
+}
+.need {
+  margin-right: 18px;
+}
+.short {
+  color: rgb(var(--v-theme-error));
+  font-weight: 600;
+}
+.small {
+  font-size: 0.8125rem;
+}
+summary {
+  cursor: pointer;
+}
+</style>
