@@ -94,7 +94,7 @@ function delayOf(door: Opening, seconds: number, shortest: number, system: Syste
   const guards = system.devices.filter(({ device }) => device.opening === door.id)
   if (guards.some(({ device }) => device.use === 'entry-far')) return 2
   if (guards.some(({ device }) => device.use === 'entry' || device.use === 'entry-not-in-stay')) return 1
-  return seconds > shortest + FAR_SECONDS ? 2 : 1
+  return door.inStay && seconds > shortest + FAR_SECONDS ? 2 : 1
 }
 
 /** Takes off what binary fractions add, so that 25 s does not become 26. */

@@ -155,15 +155,13 @@ function contactUse(opening: Opening, house: House, ways: readonly EntryWay[]): 
       : told('opening', `No way from an entry door to its nearest keypad leads through the ${name}.`)
   }
   if (opening.use === 'never') return told('opening', `Nobody comes in by the ${name}.`)
+  // A door that is an opening like any other in stay keeps entry 1: no use has the second delay in away only.
+  if (!opening.inStay)
+    return told('entry-not-in-stay', `People come in by the ${name}, but not once the house is in stay.`)
   const way = ways.find((item) => item.door.id === opening.id)
-  if (way?.delay === 2)
-    return told(
-      'entry-far',
-      `From the ${name} it takes ${way.seconds} s to the keypad, code and margin counted.`,
-    )
-  return opening.inStay
-    ? told('entry', `People come in by the ${name}, also while the house is in stay.`)
-    : told('entry-not-in-stay', `People come in by the ${name}, but not once the house is in stay.`)
+  return way?.delay === 2
+    ? told('entry-far', `From the ${name} it takes ${way.seconds} s to the keypad, code and margin counted.`)
+    : told('entry', `People come in by the ${name}, also while the house is in stay.`)
 }
 
 function passes(way: EntryWay, opening: Opening): boolean {

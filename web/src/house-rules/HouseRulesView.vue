@@ -2,6 +2,7 @@
 import { computed, onMounted, ref } from 'vue'
 import { costWords, defaultHouseRules, figureWords, schools, type HouseRules } from '#core'
 import { useSession } from '../app/session.ts'
+import FigureInput from './FigureInput.vue'
 import RulesPreview from './RulesPreview.vue'
 import { useRulesDraft } from './useRulesDraft.ts'
 
@@ -65,13 +66,11 @@ function isDefault(key: keyof HouseRules['schools']): boolean {
               >{{ words.name }} <span class="quiet small">{{ words.source }}</span></span
             >
             <span class="value"
-              ><input
+              ><FigureInput
                 :value="draft.rules.value.figures[key]"
                 :disabled="!owner"
-                inputmode="decimal"
-                size="5"
-                :aria-invalid="draft.faults.value[`figures.${key}`] ? 'true' : undefined"
-                @change="draft.setNumber('figures', key, ($event.target as HTMLInputElement).value)"
+                :wrong="`figures.${key}` in draft.faults.value"
+                @change="draft.setNumber('figures', key, $event)"
               />
               {{ words.unit }}</span
             >
@@ -88,12 +87,11 @@ function isDefault(key: keyof HouseRules['schools']): boolean {
           <label v-for="(words, key) in costWords" :key="key" class="figure">
             <span>{{ words }}</span>
             <span class="value"
-              ><input
+              ><FigureInput
                 :value="draft.rules.value.costs[key]"
                 :disabled="!owner"
-                inputmode="decimal"
-                size="5"
-                @change="draft.setNumber('costs', key, ($event.target as HTMLInputElement).value)"
+                :wrong="`costs.${key}` in draft.faults.value"
+                @change="draft.setNumber('costs', key, $event)"
             /></span>
             <span v-if="draft.faults.value[`costs.${key}`]" class="fault" role="alert"
               >{{ words }} {{ draft.faults.value[`costs.${key}`] }}</span
@@ -159,16 +157,6 @@ legend {
 }
 .value {
   min-width: 110px;
-}
-.value input {
-  font: inherit;
-  font-variant-numeric: tabular-nums;
-  text-align: right;
-  color: inherit;
-  padding: 3px 6px;
-  border: 1px solid rgba(var(--v-theme-on-surface), 0.35);
-  border-radius: 5px;
-  background: transparent;
 }
 .fault {
   grid-column: 1 / -1;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
 import { titleOf, type JournalEntry } from '#core'
 import { useJob } from './job-store.ts'
@@ -7,6 +8,9 @@ import { journalLines, touches } from './journal-lines.ts'
 const job = useJob()
 const open = defineModel<boolean>({ required: true })
 const MOST = 300
+useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  if (event.key === 'Escape' && open.value) open.value = false
+})
 
 const entries = computed<readonly JournalEntry[]>(() => [...job.journal, ...job.unsent].reverse())
 const shown = computed(() => {
@@ -39,6 +43,8 @@ function when(time: string): string {
           @click="job.journalAbout = null"
           >The whole job</v-btn
         >
+        <span class="grow" />
+        <v-btn size="small" variant="text" class="text-none" @click="open = false">Close</v-btn>
       </div>
       <p v-if="shown.length === 0" class="quiet">Nothing has been changed here yet.</p>
       <ol class="entries">
@@ -62,6 +68,9 @@ function when(time: string): string {
   gap: 8px;
   align-items: center;
   margin-bottom: 8px;
+}
+.grow {
+  flex: 1 1 auto;
 }
 .entries {
   list-style: none;

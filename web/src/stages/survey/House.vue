@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { v4 as uuid } from 'uuid'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { houseFromKit, readHouse, recordsOf, writeHouse, type HouseReading } from '#core'
 import { useJob } from '../../job/job-store.ts'
+import { useShortcuts } from '../../job/useShortcuts.ts'
 import HouseTables from './HouseTables.vue'
 
 const job = useJob()
 const text = ref('')
+const area = useTemplateRef<HTMLTextAreaElement>('area')
+useShortcuts('Survey', [
+  { keys: 'H', title: 'Describe the house', run: () => area.value?.focus() },
+  { keys: 'Ctrl + Enter', title: 'Take the described lines in' },
+])
 const empty: HouseReading = { lines: [], ops: [] }
 const reading = ref<HouseReading>(empty)
 const read = (): void => {
@@ -56,6 +62,7 @@ function begin(lines: string): void {
         >
         <textarea
           id="house-text"
+          ref="area"
           v-model="text"
           rows="9"
           spellcheck="false"
