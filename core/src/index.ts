@@ -150,9 +150,17 @@ export { identify, STICKER_LIMIT } from './identity/identify.ts'
 export type { Identified, NotIdentified } from './identity/identify.ts'
 export { compareIds, groupId, readSticker } from './identity/sticker.ts'
 export type { ComparedCharacter, StickerResult } from './identity/sticker.ts'
-export { advise, isLifeSafety, isWayIn, kindOf, needOf, tripWords } from './response/advise.ts'
+export { advise, isLifeSafety, isWayIn, kindOf, needOf, tripWords, whileMoving } from './response/advise.ts'
 export type { Advice, Need, Place } from './response/advise.ts'
-export { bothNumbers, decodeDelay, delayKeys, encodeDelay, limitOf, wantedDelay } from './response/delays.ts'
+export {
+  bothNumbers,
+  decodeDelay,
+  delayFieldOf,
+  delayKeys,
+  encodeDelay,
+  limitOf,
+  wantedDelay,
+} from './response/delays.ts'
 export type { DelayKey, EncodedDelay } from './response/delays.ts'
 export {
   eventWords,

@@ -246,6 +246,16 @@ const delayField = z.strictObject({
   /** Keyed values with a meaning of their own, never reached by rounding. */
   reserved: z.array(z.strictObject({ value: z.number().int(), meaning: label })).max(4),
   address: z.string().min(1).max(24),
+  /** Given where an option elsewhere switches its unit: the option's name, and the field as it then is. */
+  switched: z
+    .strictObject({
+      option: label,
+      secondsPerUnit: z.number().int().min(1).max(60),
+      min: z.number().int().min(0).max(9999),
+      max: z.number().int().min(0).max(9999),
+      step: z.number().int().min(1).max(60),
+    })
+    .optional(),
   /** How a keyed value is written: as a number, or as minutes and seconds such as 1:30. */
   form: z.enum(['number', 'minutes-seconds']).optional(),
 })

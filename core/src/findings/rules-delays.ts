@@ -1,5 +1,12 @@
 import { delayNeeds, entryWays, type EntryWay } from '../premises/entry-ways.ts'
-import { delayKeys, encodeDelay, limitOf, wantedDelay, type DelayKey } from '../response/delays.ts'
+import {
+  delayFieldOf,
+  delayKeys,
+  encodeDelay,
+  limitOf,
+  wantedDelay,
+  type DelayKey,
+} from '../response/delays.ts'
 import { presets } from '../response/presets.ts'
 import { formatSeconds } from '../units/seconds.ts'
 import { setOp, type Context, type Found, type Fix, type Rule } from './context.ts'
@@ -16,7 +23,7 @@ export const delayRules: readonly Rule[] = [
     stage: 'zones',
     find: (c) =>
       delayKeys.flatMap((key): Found[] => {
-        const field = c.panel?.delays[key]
+        const field = delayFieldOf(c.panel, c.info, key)
         const wanted = wantedDelay(c.doc, key)
         if (!field || wanted === null) return []
         const encoded = encodeDelay(field, wanted, limitOf(c.doc, key))
@@ -225,7 +232,7 @@ function longestSilence(c: Context): { readonly minutes: number; readonly why: s
 function tooShort(c: Context, key: 'entry1' | 'entry2' | 'exit', way: EntryWay | null): Found[] {
   const now = wantedDelay(c.doc, key)
   if (!way || now === null || now >= way.seconds) return []
-  const field = c.panel?.delays[key] ?? null
+  const field = delayFieldOf(c.panel, c.info, key)
   const limit = limitOf(c.doc, key)
   const sum = presets[c.info.region].entryPlusAbort
   const room = key === 'exit' || sum === null || c.info.abortWindow === null ? null : sum - c.info.abortWindow
@@ -256,7 +263,7 @@ function delayFix(c: Context, key: DelayKey, seconds: number): Fix {
 
 /** The longest the panel can store without going over a limit. */
 function storableAtMost(c: Context, key: DelayKey, most: number): number | null {
-  const field = c.panel?.delays[key]
+  const field = delayFieldOf(c.panel, c.info, key)
   if (!field) return most
   const encoded = encodeDelay(field, most, null, 'down')
   return encoded.ok ? encoded.seconds : null

@@ -13,6 +13,7 @@ export const blankJob = {
   entry2: null,
   exit: null,
   abortWindow: null,
+  exitUnitSwitched: false,
   sirenSeconds: null,
   swinger: null,
   superviseMinutes: null,

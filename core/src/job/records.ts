@@ -61,6 +61,8 @@ const job = z.strictObject({
   entry2: seconds.nullable(),
   exit: seconds.nullable(),
   abortWindow: seconds.nullable(),
+  /** Whether the panel's option is on that switches the unit of the exit delay. */
+  exitUnitSwitched: z.boolean(),
   /** Time the siren sounds, s; null where it is left as the panel comes. */
   sirenSeconds: seconds.nullable(),
   /** Alarms of one zone until it is shut out for the set period; null where left as it comes. */

@@ -14,6 +14,7 @@ const takeovers: Upgrade = (record) =>
 const premises: Upgrade = (record) => ({ ...shape3[String(record.type)], ...record })
 const shape3: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
   job: {
+    exitUnitSwitched: false,
     sirenSeconds: null,
     swinger: null,
     superviseMinutes: null,

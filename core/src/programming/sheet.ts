@@ -1,9 +1,16 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { PanelModel, ZoneField } from '../catalogue/schema.ts'
 import { systemOf, type System } from '../fit/system.ts'
-import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
+import { jobInfo, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Zone } from '../job/records.ts'
-import { bothNumbers, encodeDelay, limitOf, wantedDelay, type DelayKey } from '../response/delays.ts'
+import {
+  bothNumbers,
+  delayFieldOf,
+  encodeDelay,
+  limitOf,
+  wantedDelay,
+  type DelayKey,
+} from '../response/delays.ts'
 import { groupId } from '../identity/sticker.ts'
 import { libraryEntries } from '../zones/labels.ts'
 import { printNumber } from '../zones/numbers.ts'
@@ -178,7 +185,7 @@ function labelValue(
 
 function systemSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {
   return panel.programming.systemFields.flatMap((key): SheetStep[] => {
-    const field = panel.delays[key]
+    const field = delayFieldOf(panel, jobInfo(doc), key)
     const wanted = wantedDelay(doc, key)
     if (!field) return []
     const fill = { address: field.address, name: field.name }

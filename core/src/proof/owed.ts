@@ -1,6 +1,7 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { AlarmKind, DeviceModel, Family } from '../catalogue/schema.ts'
 import { systemOf } from '../fit/system.ts'
+import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Device, TemporaryState, TestResult, Zone } from '../job/records.ts'
 import { printNumber } from '../zones/numbers.ts'
@@ -166,13 +167,14 @@ export function resultProblem(
   kind: ProofKind,
   family: Family | null,
   result: { readonly outcome: TestResult['outcome']; readonly reading: number | null; readonly note: string },
+  school: Schools['reading'] = 'best',
 ): string | null {
   if (kind !== 'placement' || result.outcome !== 'pass' || !family) return null
   const { unit, best, least } = family.placement
   if (result.reading === null) return `Reading: state it in ${unit}.`
   if (result.reading < least)
     return `Reading: ${result.reading} ${unit} does not hold, at least ${least} ${unit} is needed. Record it as failed and move the device.`
-  if (result.reading < best && result.note.trim() === '')
+  if (school === 'best' && result.reading < best && result.note.trim() === '')
     return `Reading: ${result.reading} ${unit} is below the best band (${best} ${unit}). Improve it, or note why it stays.`
   return null
 }

@@ -4,7 +4,7 @@ import type { Use } from '../job/records.ts'
 import { defaultHouseRules, type Schools } from '../house-rules/house-rules.ts'
 import type { Region } from '../units/region.ts'
 import { catalogue } from '../testing/small-job.ts'
-import { advise, needOf, type Place } from './advise.ts'
+import { advise, needOf, whileMoving, type Place } from './advise.ts'
 
 const tarn = catalogue.get('panel', 'panel/tarn-40')
 const morrow = catalogue.get('panel', 'panel/morrow-60')
@@ -119,5 +119,30 @@ const schooled: readonly [DeviceEvent, Use, Region, Partial<Schools>, string, st
 describe('schools', () => {
   it.each(schooled)('%s, %s in %s under %o', (event, use, region, schools, away, stay) => {
     expect(needOf(event, place(use, 'Kitchen', region, schools))).toMatchObject({ away, stay })
+  })
+})
+
+describe('while people leave and come in', () => {
+  const said = (panel: typeof tarn, key: string) => {
+    const type = panel.responseTypes.find((item) => item.key === key)
+    if (!type) throw new Error(key)
+    return whileMoving(panel, type)
+  }
+  it('is told per type, by the panel’s data', () => {
+    expect(said(tarn, 'instant')).toEqual({
+      leaving: 'Leaving in away a trip is ignored; in stay it alarms at once.',
+      entering: 'It alarms at once.',
+    })
+    expect(said(morrow, 'instant').leaving).toBe('A trip is ignored.')
+    expect(said(morrow, 'entry-2').entering).toBe(
+      'A shorter delay shortens the one that runs; none lengthens it.',
+    )
+    expect(said(tarn, 'follow-away').entering).toBe('It waits for the delay that runs.')
+    expect(said(tarn, 'fire')).toEqual({
+      leaving: 'A trip alarms at once.',
+      entering: 'Always on: it alarms at once.',
+    })
+    const { couplings: _none, ...bare } = tarn
+    expect(said(bare as typeof tarn, 'entry-1').entering).toContain('does not say')
   })
 })

@@ -153,6 +153,34 @@ export function advise(panel: PanelModel, event: DeviceEvent, need: Need): Advic
   return { need, type, differs: type ? differences(need, type) : [] }
 }
 
+/** What a trip of a type does while people leave or come in, one sentence each (work.md section 4; panel data). */
+export function whileMoving(panel: PanelModel, type: ResponseType): { leaving: string; entering: string } {
+  if (type.kind === 'command') return { leaving: 'The command is taken.', entering: 'The command is taken.' }
+  const { away, stay } = type.whileExit
+  const live = { live: 'alarms at once', ignored: 'is ignored' } as const
+  const leaving =
+    away === stay
+      ? `A trip ${live[away]}.`
+      : `Leaving in away a trip ${live[away]}; in stay it ${live[stay]}.`
+  if (type.kind !== 'burglary') return { leaving, entering: 'Always on: it alarms at once.' }
+  const shorter = panel.couplings?.shorterEntryWins
+  const second =
+    shorter === undefined
+      ? 'Whether a shorter delay shortens the one that runs, the panel’s entry does not say.'
+      : shorter
+        ? 'A shorter delay shortens the one that runs; none lengthens it.'
+        : 'It neither lengthens nor shortens the delay that runs.'
+  const entering: Partial<Record<Trip, string>> = {
+    instant: 'It alarms at once.',
+    follow: 'It waits for the delay that runs.',
+    'entry-1': second,
+    'entry-2': second,
+    ignore: 'It is not armed.',
+    alert: 'It gives its notice only.',
+  }
+  return { leaving, entering: entering[type.away] ?? '' }
+}
+
 /** What a trip does in a mode, in words. */
 export function tripWords(trip: Trip): string {
   const words: Record<Trip, string> = {

@@ -1,5 +1,6 @@
 import type { DelayField, PanelModel } from '../catalogue/schema.ts'
 import { jobInfo, type JobDocument } from '../job/document.ts'
+import type { JobInfo } from '../job/records.ts'
 import { formatSeconds } from '../units/seconds.ts'
 import { presets, type Limit } from './presets.ts'
 
@@ -80,9 +81,12 @@ export function limitOf(doc: JobDocument, key: DelayKey): Limit | null {
   return { entry1: preset.entry, entry2: preset.entry, exit: preset.exit, abort: preset.abort }[key]
 }
 
-/** The panel's field for a delay, or null when it has none. */
-export function delayField(panel: PanelModel, key: DelayKey): DelayField | null {
-  return panel.delays[key]
+/** The panel's field for a delay as it is in this job, its unit switched where the option is on; null when it has none. */
+export function delayFieldOf(panel: PanelModel | null, info: JobInfo, key: DelayKey): DelayField | null {
+  const field = panel?.delays[key] ?? null
+  if (!field?.switched || key !== 'exit' || !info.exitUnitSwitched) return field
+  const { secondsPerUnit, min, max, step } = field.switched
+  return { ...field, secondsPerUnit, min, max, step }
 }
 
 function keyedValues(field: DelayField): number[] {

@@ -28,12 +28,25 @@ export function offeredShortcuts(): typeof groups {
   return groups
 }
 
+let locks = 0
+
+/** Keeps single keys from acting, as where a scanner types; gives the release. `?` still lists the keys. */
+export function lockShortcuts(): () => void {
+  let held = true
+  locks += 1
+  return () => {
+    if (held) locks -= 1
+    held = false
+  }
+}
+
 /** Runs the shortcut of a plain key press; true when there was one. */
 export function runShortcut(event: KeyboardEvent): boolean {
   if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return false
   // A dialog has the keys to itself.
   if (document.querySelector('.v-dialog.v-overlay--active')) return false
   const key = event.key.toUpperCase()
+  if (locks > 0 && key !== '?') return false
   for (const group of [...groups.value].reverse()) {
     const found = group.shortcuts.find((item) => item.run && item.keys.toUpperCase() === key)
     if (!found?.run) continue

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { mdiAccessPoint, mdiAccessPointOff } from '@mdi/js'
 import { useEventListener } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, onUnmounted, ref } from 'vue'
 import { recordsOf } from '#core'
 import { useJob } from '../../job/job-store.ts'
+import { lockShortcuts } from '../../job/useShortcuts.ts'
 import AirLog from './AirLog.vue'
 import Candidate from './Candidate.vue'
 import HeardRecord from './HeardRecord.vue'
@@ -18,12 +19,19 @@ const { targets, target, follow, open, said } = enrol
 const { listening, heard, seconds } = air
 const records = computed(() => recordsOf(job.doc, 'heard'))
 const recordOpen = ref(false)
+// A scanner types into the page: its digits must not be taken for shortcuts.
+onUnmounted(lockShortcuts())
 
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   if (event.target instanceof HTMLElement && /INPUT|TEXTAREA|SELECT/.test(event.target.tagName)) return
   if (event.ctrlKey || event.metaKey || event.altKey) return
   if (/^[0-9A-Za-z]$/.test(event.key)) document.getElementById('sticker-entry')?.focus()
 })
+const identityWords = computed(() =>
+  job.rules.schools.identity === 'learn'
+    ? 'learn each device over the air, it proves device and loop; type only what cannot be tripped here.'
+    : 'type each ID from its sticker; prove each loop by tripping it afterwards.',
+)
 </script>
 
 <template>
@@ -42,6 +50,7 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
         >{{ listening ? `Stop listening (${seconds} s)` : 'Start listening' }}</v-btn
       >
     </div>
+    <p v-if="targets.length > 0" class="quiet rule">House rule: {{ identityWords }}</p>
     <div v-if="targets.length === 0" class="sheet pa-6">
       <h2>Nothing to enrol yet</h2>
       <p class="quiet mt-1">
@@ -84,6 +93,10 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
 </template>
 
 <style scoped>
+.rule {
+  margin: -8px 0 10px;
+  font-size: 0.875rem;
+}
 .work {
   display: grid;
   grid-template-columns: 264px minmax(0, 1fr);

@@ -15,6 +15,12 @@ const firstZone = computed(
 )
 const printed = new Date().toLocaleDateString(undefined, { dateStyle: 'medium' })
 
+const workWords = computed(() =>
+  job.rules.schools.placeOfWork === 'bench'
+    ? 'On the bench before the visit: box each device with its room and zone written on it; motions wait until their place is known.'
+    : 'On site: each device is learned where it stays.',
+)
+
 function print(): void {
   window.print()
 }
@@ -37,6 +43,7 @@ function print(): void {
     </v-alert>
     <template v-else>
       <p class="intro">
+        {{ workWords }}
         Key it top to bottom. Each line shows what is keyed, what the display should then show, and what it
         means.
         <strong v-if="sheet.open > 0" class="open">

@@ -54,7 +54,7 @@ function record(outcome: TestResult['outcome']): void {
     note: note.value.trim(),
   }
   fault.value =
-    resultProblem(props.item.kind, props.family, result) ??
+    resultProblem(props.item.kind, props.family, result, job.rules.schools.reading) ??
     recordProblems(result)
       .map((problem) => `${problem.path.replace(/^\./, '')} ${problem.message}`)
       .join('; ')

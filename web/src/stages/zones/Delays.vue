@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { bothNumbers, delayKeys, encodeDelay, limitOf, presets, wantedDelay } from '#core'
+import { bothNumbers, delayFieldOf, delayKeys, encodeDelay, limitOf, presets, wantedDelay } from '#core'
 import FieldText from '../../shared/FieldText.vue'
 import { useJob } from '../../job/job-store.ts'
 
@@ -13,7 +13,7 @@ const names = {
 } as const
 const rows = computed(() =>
   delayKeys.map((key) => {
-    const field = job.system?.panel?.delays[key] ?? null
+    const field = job.system ? delayFieldOf(job.system.panel, job.system.info, key) : null
     const wanted = wantedDelay(job.doc, key)
     const encoded = field && wanted !== null ? encodeDelay(field, wanted, limitOf(job.doc, key)) : null
     const hint = !field ? 'not on this panel' : encoded ? `keyed ${bothNumbers(field, encoded)}` : 'not set'

@@ -88,6 +88,11 @@ const notes = computed(() => [
         label="A zone open at the end of exit"
         :items="openItems"
       />
+      <label v-if="panel.delays.exit.switched" class="flag"
+        ><CellFlag v-bind="main" field="exitUnitSwitched" label="The unit of the exit delay is switched" />
+        Exit in steps of {{ panel.delays.exit.switched.secondsPerUnit }} s
+        <span class="quiet">({{ panel.delays.exit.switched.option }})</span></label
+      >
       <label v-if="couplings.stayToEntry2" class="flag"
         ><CellFlag v-bind="main" field="stayToEntry2" label="All stay zones take entry 2" /> All stay zones
         take entry 2 <span class="quiet">({{ couplings.stayToEntry2 }})</span></label

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { groupId, printNumber, recordsOf, type Finding, type PanelModel, type Zone } from '#core'
+import { groupId, printNumber, recordsOf, whileMoving, type Finding, type PanelModel, type Zone } from '#core'
 import FindingCard from '../../findings/FindingCard.vue'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
@@ -20,6 +20,10 @@ const kinds = computed(() => [
 const areas = computed(() =>
   recordsOf(job.doc, 'area').map((area) => ({ title: `${area.number} ${area.name}`, value: area.id })),
 )
+const moving = computed(() => {
+  const type = props.panel.responseTypes.find((item) => item.key === props.zone.response)
+  return type ? whileMoving(props.panel, type) : null
+})
 const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${entry.loop} ${entry.name}`))
 </script>
 
@@ -99,6 +103,9 @@ const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${e
         </dd>
       </div>
     </dl>
+    <p v-if="moving" class="quiet small">
+      While people leave: {{ moving.leaving }} While somebody comes in (away): {{ moving.entering }}
+    </p>
     <ZoneCouplings :zone="zone" :panel="panel" :model="item?.model ?? null" :name="name" />
     <div>
       <FindingCard v-for="finding in findings" :key="finding.rule + finding.text" :finding="finding" here />
