@@ -8,6 +8,7 @@ import {
   numberAll,
   pinOps,
   proofRoute,
+  readHouse,
   recordsOf,
   startOps,
   targetsOf,
@@ -58,6 +59,15 @@ export class Draft {
       ...over,
     }
     return this.apply([...pinOps(this.doc, this.catalogue, [record.model]), { op: 'add', record }])
+  }
+
+  /** Describes the premises in words; a line that cannot be read is a fault of the demo. */
+  house(text: string): this {
+    let count = 0
+    const { lines, ops } = readHouse(text, this.doc, () => `h${String((count += 1)).padStart(2, '0')}`)
+    const bad = lines.find((line) => !line.ok)
+    if (bad) throw new Error(`${bad.text}: ${bad.says}`)
+    return this.apply(ops)
   }
 
   number(): this {

@@ -1,6 +1,22 @@
 import { inventId, pinOps, seededRandom, type Catalogue, type Family, type JobDocument } from '#core'
 import { Draft, later } from './draft.ts'
 
+/** The bungalow as somebody would type it; the yard door's room is left out. */
+const house = `Front: hall
+Hall
+Lounge: living
+Den: living
+Bedroom
+Bathroom
+Utility
+Front - Hall 3
+Hall - Lounge 4
+Hall - Den 4
+Hall - Bedroom 5
+Hall - Bathroom 3
+Hall - Utility 4
+Front door in Front: every day`
+
 /** Fennel Bank: a finished bungalow in North America, enrolled and proved yesterday; README.md says what it shows. */
 export function fennelBank(catalogue: Catalogue): JobDocument {
   const job = new Draft(catalogue, {
@@ -67,6 +83,8 @@ export function fennelBank(catalogue: Catalogue): JobDocument {
     .device('fob-ada', 'fourkey', { sticker: sticker(), user: 'user:ada' })
     .device('fob-rolf', 'fourkey', { sticker: sticker(), user: 'user:rolf' })
     .device('siren', 'horn-w', { room: 'Attic', slot: 1 })
+    .device('keypad', 'keyplate-w', { room: 'Hall' })
+    .house(house)
     .number()
   const by = 'Idris Quayle'
   const morning = '2026-01-14T08:30:00Z'

@@ -29,6 +29,11 @@ async function listen(page: Page): Promise<void> {
 const shots: readonly Shot[] = [
   { name: 'jobs', path: '/jobs' },
   { name: 'survey', path: `${ropewalk}/survey` },
+  {
+    name: 'house',
+    path: `${fennel}/survey`,
+    act: (page) => page.locator('#house-head').evaluate((head) => head.scrollIntoView()),
+  },
   { name: 'kit', path: `${ropewalk}/kit` },
   {
     name: 'fit-grid',
@@ -53,6 +58,12 @@ const shots: readonly Shot[] = [
       await page.getByRole('button', { name: 'Use “Fire”…' }).click()
     },
   },
+  {
+    name: 'entry-budget',
+    path: `${fennel}/zones`,
+    act: (page) => page.getByText('The budget of each door').click(),
+  },
+  { name: 'house-rules', path: '/house-rules' },
   { name: 'program', path: `${ropewalk}/program` },
   { name: 'enrol', path: `${ropewalk}/enrol`, act: listen },
   { name: 'enrol-hand', path: `${ropewalk}/enrol`, size: hand, act: listen },
