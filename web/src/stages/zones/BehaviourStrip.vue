@@ -17,6 +17,7 @@ const modes = computed(() =>
     ? [
         { name: 'away', trip: props.type.away },
         { name: 'stay', trip: props.type.stay },
+        ...(props.type.night === undefined ? [] : [{ name: 'night', trip: props.type.night }]),
         { name: 'unset', trip: props.type.disarmed },
       ]
     : [],

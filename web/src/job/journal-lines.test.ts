@@ -1,0 +1,67 @@
+import { describe, expect, it } from 'vitest'
+import type { JournalEntry, Op } from '#core'
+import { catalogue, smallDoc } from '../testing/small-doc.ts'
+import { journalLines, touches } from './journal-lines.ts'
+import { opLines } from './ops-words.ts'
+
+const doc = smallDoc()
+const entry = (ops: readonly Op[]): JournalEntry => ({
+  revision: 1,
+  takenAt: '2026-05-04T14:05:00Z',
+  edit: { id: 'edit-0001', kind: 'zone.set', schema: 3, by: 'Nell', madeAt: '2026-05-04T14:05:00Z', ops },
+})
+const set = (id: string, field: string, from: unknown, to: unknown): Op => ({
+  op: 'set',
+  id,
+  field,
+  from,
+  to,
+})
+
+describe('the journal in words', () => {
+  it('names zone, field, former and new value as the panel calls them', () => {
+    const lines = journalLines(
+      doc,
+      catalogue,
+      entry([set('zone:one', 'response', 'instant', 'entry-1')]),
+      null,
+    )
+    expect(lines).toEqual(['zone 07, response: Outer line → Way in, first delay'])
+  })
+
+  it('reads empty fields, ticks and numbers', () => {
+    const ops = [
+      set('zone:one', 'label', '', 'Porch Door'),
+      set('zone:one', 'transmissionDelay', false, true),
+      set('zone:one', 'number', 6, 7),
+      set('job:main', 'entry1', 30, null),
+    ]
+    expect(journalLines(doc, catalogue, entry(ops), null)).toEqual([
+      'zone 07, label: empty → Porch Door',
+      'zone 07, transmission delay: no → yes',
+      'zone 07, number: 06 → 07',
+      'the job, entry 1: 30 → empty',
+    ])
+  })
+
+  it('says what was added and removed, and leaves out pins', () => {
+    const zone = doc.records['zone:one']
+    const pin = doc.records['pin:device/reedling']
+    if (!zone || !pin) throw new Error('the small job lacks its records')
+    const ops: Op[] = [
+      { op: 'remove', record: zone },
+      { op: 'add', record: pin },
+    ]
+    expect(journalLines(doc, catalogue, entry(ops), null)).toEqual(['Removed: zone 07'])
+    expect(opLines(doc, catalogue, [{ op: 'add', record: zone }])).toEqual([
+      { what: 'New: zone 07', from: '', to: 'Porch Door · empty' },
+    ])
+  })
+
+  it('shows one record’s own history', () => {
+    const mixed = entry([set('zone:one', 'chime', false, true), set('job:main', 'exit', 60, 75)])
+    const mine = new Set(['zone:one'])
+    expect([touches(mixed, mine), touches(mixed, new Set(['zone:two']))]).toEqual([true, false])
+    expect(journalLines(doc, catalogue, mixed, mine)).toEqual(['zone 07, chime: no → yes'])
+  })
+})

@@ -1,0 +1,63 @@
+import pack from '../../../demo/packs/world.json' with { type: 'json' }
+import {
+  applyOps,
+  blankDevice,
+  blankJob,
+  blankZone,
+  Catalogue,
+  emptyDocument,
+  pinOps,
+  readPack,
+  startOps,
+  type JobDocument,
+  type Op,
+} from '#core'
+
+/** The demo catalogue, for tests. */
+export const catalogue = ((): Catalogue => {
+  const read = readPack(pack)
+  if (!read.ok) throw new Error(JSON.stringify(read.problems))
+  return new Catalogue(read.entries)
+})()
+
+/** Applies ops that must hold. */
+export function after(doc: JobDocument, ops: readonly Op[]): JobDocument {
+  const result = applyOps(doc, ops)
+  if (!result.ok) throw new Error(JSON.stringify(result.conflict))
+  return result.doc
+}
+
+/** A job on the Tarn 40 with one contact in the porch on zone 7. */
+export function smallDoc(): JobDocument {
+  const job = {
+    ...blankJob,
+    id: 'job:main',
+    name: 'Mill Cottage',
+    region: 'europe',
+    kind: 'new',
+    monitored: true,
+    grade: 2,
+    panel: 'panel/tarn-40',
+    radioFirmware: '1.31',
+    airSeed: 1,
+  } as const
+  const doc = after(emptyDocument, startOps(emptyDocument, catalogue, job))
+  return after(doc, [
+    ...pinOps(doc, catalogue, ['device/reedling']),
+    {
+      op: 'add',
+      record: { ...blankDevice, id: 'device:porch', model: 'device/reedling', room: 'porch', order: 1 },
+    },
+    {
+      op: 'add',
+      record: {
+        ...blankZone,
+        id: 'zone:one',
+        number: 7,
+        device: 'device:porch',
+        event: 'open',
+        label: 'Porch Door',
+      },
+    },
+  ])
+}
