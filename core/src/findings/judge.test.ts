@@ -63,6 +63,18 @@ describe('the registry of rules', () => {
     expect(() => ruleOf('none')).toThrow('no rule none')
   })
 
+  it('lets a follow zone wait for a common entry zone of its area', () => {
+    const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11' })
+      .add('front', 'sill-8', { use: 'entry', position: 'door' })
+      .add('hall', 'watcher-8', { use: 'on-way' })
+      .number()
+      .apply([{ op: 'add', record: { id: 'area:2', type: 'area', number: 2, name: 'Annexe', order: 2 } }])
+    job.set(job.zone('front').id, { area: 'area:2' })
+    expect(job.rules()).toContain('follow-alone')
+    job.set(job.zone('front').id, { area2: 'area:1' })
+    expect(job.rules()).not.toContain('follow-alone')
+  })
+
   it('is deterministic and puts stops first', () => {
     const job = cleanTarn().set('job:main', { entry1: 60, petKg: 40 })
     job.set(job.zone('study').id, { number: 1 })

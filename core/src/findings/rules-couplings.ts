@@ -1,3 +1,4 @@
+import { recordsOf } from '../job/document.ts'
 import { setOp, type Context, type Found, type Rule, type ZoneView } from './context.ts'
 import { upper } from './words.ts'
 
@@ -82,6 +83,27 @@ export const couplingRules: readonly Rule[] = [
           },
         ]
       }),
+  },
+  {
+    id: 'area-number',
+    severity: 'stops',
+    waive: 'never',
+    title: 'area that the panel does not have',
+    source: 'The panel’s own number of areas',
+    stage: 'zones',
+    find: (c) =>
+      recordsOf(c.doc, 'area').flatMap((area) =>
+        c.panel && area.number > c.panel.areas.count
+          ? [
+              {
+                subject: area.id,
+                field: 'number',
+                text: `Area ${area.number} (${area.name}): ${c.panel.name} has ${c.panel.areas.count}.`,
+                fix: null,
+              },
+            ]
+          : [],
+      ),
   },
   {
     id: 'common-entry',

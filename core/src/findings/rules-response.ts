@@ -155,11 +155,14 @@ export const responseRules: readonly Rule[] = [
     find: (c) => {
       const has = new Set<string>()
       for (const { zone, type } of c.zones)
-        for (const mode of modes) if (type && isEntry(type[mode])) has.add(`${zone.area} ${mode}`)
+        for (const mode of modes)
+          if (type && isEntry(type[mode])) for (const area of areasOf(zone)) has.add(`${area} ${mode}`)
       return c.zones.flatMap((view): Found[] => {
         const { type, zone } = view
         const alone = type
-          ? modes.filter((mode) => type[mode] === 'follow' && !has.has(`${zone.area} ${mode}`))
+          ? modes.filter(
+              (mode) => type[mode] === 'follow' && !areasOf(zone).some((area) => has.has(`${area} ${mode}`)),
+            )
           : []
         if (alone.length === 0) return []
         return [
@@ -256,6 +259,11 @@ export const responseRules: readonly Rule[] = [
       }),
   },
 ]
+
+/** A common zone belongs to both its areas. */
+function areasOf(zone: { readonly area: string | null; readonly area2: string | null }): (string | null)[] {
+  return zone.area2 === null ? [zone.area] : [zone.area, zone.area2]
+}
 
 const modes = ['away', 'stay'] as const
 

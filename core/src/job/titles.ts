@@ -21,6 +21,7 @@ const titles: Readonly<Record<string, string>> = {
   'user.set': 'changed a user',
   'user.remove': 'removed a user',
   'area.add': 'added an area',
+  'area.remove': 'removed an area',
   'area.set': 'changed an area',
   'house.words': 'described the house',
   'room.rename': 'renamed a room',

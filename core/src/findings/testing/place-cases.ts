@@ -216,6 +216,13 @@ export const placeCases: readonly RuleCase[] = [
     fix: 'Leave it in the first',
   },
   {
+    rule: 'area-number',
+    clean: cleanTarn,
+    spoil: (j) => j.apply([area]),
+    says: 'Area 2 (Annexe): Tarn 40 has 1.',
+    fix: null,
+  },
+  {
     rule: 'common-entry',
     clean: () => ostler().apply([area]),
     spoil: (j) => j.set(j.zone('front').id, { area2: 'area:2' }),

@@ -33,6 +33,10 @@ watch(text, (now) => {
   chosen.value = null
   if (now !== '') added.value = ''
 })
+// With one answer there is nothing to choose between.
+watch(answer, ({ could }) => {
+  if (could.length === 1 && !chosen.value) chosen.value = could[0] ?? null
+})
 watch(chosen, (now) => (model.value = now?.models[0]?.id ?? null))
 
 /** The device on the wall joins the kit as existing; what becomes of it is decided later. */

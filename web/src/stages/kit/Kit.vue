@@ -55,8 +55,11 @@ function print(): void {
     <div class="page-head">
       <h1>Kit</h1>
       <span v-if="tally.all" class="quiet"
-        >{{ tally.all }} {{ tally.all === 1 ? 'device' : 'devices' }}, {{ tally.works }} fit as they are,
-        {{ tally.no }} {{ tally.no === 1 ? 'does' : 'do' }} not</span
+        >{{ tally.all }} {{ tally.all === 1 ? 'device' : 'devices'
+        }}<template v-if="job.system?.panel"
+          >, {{ tally.works }} fit as they are, {{ tally.no }}
+          {{ tally.no === 1 ? 'does' : 'do' }} not</template
+        ></span
       >
       <span class="grow" />
       <v-checkbox v-if="view !== 'panels'" v-model="onlyBad" label="Only misfits" class="no-print" />

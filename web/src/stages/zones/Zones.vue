@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { recordsOf, type Finding } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import { useShortcuts } from '../../job/useShortcuts.ts'
+import Areas from './Areas.vue'
 import Delays from './Delays.vue'
 import EntryBudget from './EntryBudget.vue'
 import NumberPlan from './NumberPlan.vue'
@@ -111,6 +112,7 @@ function mark(id: string): void {
         </table>
       </div>
       <Users />
+      <Areas />
     </template>
   </div>
 </template>
