@@ -153,10 +153,13 @@ export const responseRules: readonly Rule[] = [
     source: 'A follow zone waits only for an entry delay of its own area',
     stage: 'zones',
     find: (c) => {
-      const has = new Set<string>()
-      for (const { zone, type } of c.zones)
-        for (const mode of modes)
-          if (type && isEntry(type[mode])) for (const area of areasOf(zone)) has.add(`${area} ${mode}`)
+      const has = new Set(
+        c.zones.flatMap(({ zone, type }) =>
+          modes.flatMap((mode) =>
+            type && isEntry(type[mode]) ? areasOf(zone).map((area) => `${area} ${mode}`) : [],
+          ),
+        ),
+      )
       return c.zones.flatMap((view): Found[] => {
         const { type, zone } = view
         const alone = type
