@@ -8,7 +8,7 @@ export { regions } from './units/region.ts'
 export type { Region } from './units/region.ts'
 export { formatSeconds } from './units/seconds.ts'
 
-export { blankDevice, blankJob, blankZone } from './job/blank.ts'
+export { blankArea, blankDevice, blankJob, blankZone } from './job/blank.ts'
 export {
   completeHouseRules,
   defaultHouseRules,
@@ -159,9 +159,10 @@ export {
   delayKeys,
   encodeDelay,
   limitOf,
+  delaySets,
   wantedDelay,
 } from './response/delays.ts'
-export type { DelayKey, EncodedDelay } from './response/delays.ts'
+export type { DelayKey, DelaySet, EncodedDelay } from './response/delays.ts'
 export {
   eventWords,
   labelKey,
@@ -196,7 +197,15 @@ export { JOB_FILE_FORMAT, readJobFile, writeJobFile } from './formats/job-file.t
 export type { JobFileResult } from './formats/job-file.ts'
 export { inventId, transmissions } from './air/air.ts'
 export type { Transmission } from './air/air.ts'
-export { acceptOps, judgeHeard, judgeTyped, sisterSerial, targetOf, targetsOf } from './air/learn.ts'
+export {
+  acceptOps,
+  judgeHeard,
+  judgeTyped,
+  sisterSerial,
+  targetOf,
+  targetsOf,
+  wantsConfirming,
+} from './air/learn.ts'
 export type { Judgement, Target } from './air/learn.ts'
 export { nextStage, owedList, stateWords } from './findings/handover.ts'
 export type { Owed } from './findings/handover.ts'

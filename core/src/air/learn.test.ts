@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { DeviceModel } from '../catalogue/schema.ts'
 import { recordsOf } from '../job/document.ts'
 import type { Heard } from '../job/records.ts'
 import { catalogue, cleanTarn, type SmallJob } from '../testing/small-job.ts'
@@ -10,6 +11,7 @@ import {
   sisterSerial,
   targetOf,
   targetsOf,
+  wantsConfirming,
   type Judgement,
 } from './learn.ts'
 
@@ -221,4 +223,20 @@ describe('accepting', () => {
     expect(sisterSerial(job.doc, target(job, heat.id))).toBe('60911204')
     expect(judgeTyped(job.doc, catalogue, target(job, heat.id), '60911204', []).kind).toBe('accept')
   })
+})
+
+it('asks for a second transmission by class, model and house rule', () => {
+  const model = (id: string) => catalogue.get('device', `device/${id}`) as DeviceModel
+  const bare = (id: string): DeviceModel => {
+    const { confirm: _confirm, ...rest } = model(id)
+    return rest
+  }
+  expect(
+    ['reedling', 'stilt', 'wick', 'quartet-c'].map((id) => wantsConfirming(bare(id), 'by-class')),
+  ).toEqual([true, true, false, false])
+  expect(wantsConfirming({ ...bare('reedling'), confirm: false }, 'by-class')).toBe(false)
+  expect([wantsConfirming(bare('wick'), 'always'), wantsConfirming(bare('reedling'), 'never')]).toEqual([
+    true,
+    false,
+  ])
 })

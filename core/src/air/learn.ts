@@ -1,7 +1,8 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { LoopEvent } from '../catalogue/schema.ts'
+import type { DeviceModel, LoopEvent } from '../catalogue/schema.ts'
 import { systemOf, type System } from '../fit/system.ts'
 import { groupId } from '../identity/sticker.ts'
+import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Op } from '../job/edit.ts'
 import type { Device, Heard, Zone } from '../job/records.ts'
@@ -159,6 +160,12 @@ export function judgeTyped(
   }
   const judgement = judgeHeard(doc, catalogue, target, heard, elsewhere)
   return judgement.kind === 'query' ? { kind: 'accept', reason: judgement.reason } : judgement
+}
+
+/** Whether a second transmission is to confirm a device, by the house rule; the model’s own policy decides its class. */
+export function wantsConfirming(model: DeviceModel, school: Schools['confirm']): boolean {
+  if (school !== 'by-class') return school === 'always'
+  return model.confirm ?? (model.class === 'contact' || model.class === 'motion')
 }
 
 /** The open target that a transmission belongs to: its device by the sticker, its event by the loop; null when none. */

@@ -398,6 +398,8 @@ const panel = z.strictObject({
     .strictObject({
       /** What a zone in two areas is: common (armed only when all are), or one letter for the full and one for a part set. */
       twoAreas: z.enum(['common', 'full-and-part', 'forbidden']).optional(),
+      /** Whether entry and exit delays are kept per area. */
+      delaysPerArea: z.boolean().optional(),
       /** Name of the option that turns all zones of stay into entry 2. */
       stayToEntry2: label.optional(),
       exitBy: z

@@ -1,11 +1,13 @@
+import { recordsOf } from '../job/document.ts'
 import { delayNeeds, entryWays, type EntryWay } from '../premises/entry-ways.ts'
 import {
   delayFieldOf,
   delayKeys,
   encodeDelay,
   limitOf,
-  wantedDelay,
+  delaySets,
   type DelayKey,
+  type DelaySet,
 } from '../response/delays.ts'
 import { presets } from '../response/presets.ts'
 import { formatSeconds } from '../units/seconds.ts'
@@ -22,16 +24,20 @@ export const delayRules: readonly Rule[] = [
     source: 'The panel’s own field',
     stage: 'zones',
     find: (c) =>
-      delayKeys.flatMap((key): Found[] => {
+      eachDelay(c, (set, key, wanted): Found[] => {
         const field = delayFieldOf(c.panel, c.info, key)
-        const wanted = wantedDelay(c.doc, key)
-        if (!field || wanted === null) return []
+        if (!field) return []
         const encoded = encodeDelay(field, wanted, limitOf(c.doc, key))
         if (encoded.ok && encoded.seconds === wanted) return []
         const to = encoded.ok ? encoded.seconds : (encoded.nearest.at(-1) ?? null)
-        const text = encoded.ok ? `${field.name}: ${encoded.note}.` : encoded.reason
+        const text = `${inArea(set)}${encoded.ok ? `${field.name}: ${encoded.note}.` : encoded.reason}`
         return [
-          { subject: 'job:main', field: jobField(key), text, fix: to === null ? null : delayFix(c, key, to) },
+          {
+            subject: set.id,
+            field: jobField(key),
+            text,
+            fix: to === null ? null : delayFix(c, set, key, to),
+          },
         ]
       }),
   },
@@ -42,10 +48,9 @@ export const delayRules: readonly Rule[] = [
     source: 'The region’s preset',
     stage: 'zones',
     find: (c) =>
-      delayKeys.flatMap((key): Found[] => {
-        const wanted = wantedDelay(c.doc, key)
+      eachDelay(c, (set, key, wanted): Found[] => {
         const limit = limitOf(c.doc, key)
-        if (wanted === null || !limit) return []
+        if (!limit) return []
         const preset = presets[c.info.region]
         const over = limit.max !== null && wanted > limit.max
         const under = limit.min !== null && wanted < limit.min
@@ -56,10 +61,10 @@ export const delayRules: readonly Rule[] = [
         const to = over ? storableAtMost(c, key, limit.max ?? 0) : limit.min
         return [
           {
-            subject: 'job:main',
+            subject: set.id,
             field: jobField(key),
-            text: `${upper(delayNames[key])} is ${formatSeconds(wanted)}; ${preset.title} allows ${bound} (${preset.source}).`,
-            fix: to === null ? null : delayFix(c, key, to),
+            text: `${inArea(set)}${upper(delayNames[key])} is ${formatSeconds(wanted)}; ${preset.title} allows ${bound} (${preset.source}).`,
+            fix: to === null ? null : delayFix(c, set, key, to),
           },
         ]
       }),
@@ -74,18 +79,17 @@ export const delayRules: readonly Rule[] = [
       const most = presets[c.info.region].entryPlusAbort
       const abort = c.info.abortWindow
       if (most === null || abort === null) return []
-      return (['entry1', 'entry2'] as const).flatMap((key): Found[] => {
-        const entry = wantedDelay(c.doc, key)
-        if (entry === null || entry + abort <= most) return []
+      return eachDelay(c, (set, key, entry): Found[] => {
+        if (key === 'exit' || key === 'abort' || entry + abort <= most) return []
         const limit = limitOf(c.doc, key)
         const to = most - abort
         const fits = to >= (limit?.min ?? 0)
         return [
           {
-            subject: 'job:main',
+            subject: set.id,
             field: jobField(key),
-            text: `${upper(delayNames[key])} ${formatSeconds(entry)} and abort window ${formatSeconds(abort)} make ${formatSeconds(entry + abort)}; together at most ${formatSeconds(most)}.`,
-            fix: fits ? delayFix(c, key, to) : null,
+            text: `${inArea(set)}${upper(delayNames[key])} ${formatSeconds(entry)} and abort window ${formatSeconds(abort)} make ${formatSeconds(entry + abort)}; together at most ${formatSeconds(most)}.`,
+            fix: fits ? delayFix(c, set, key, to) : null,
           },
         ]
       })
@@ -97,10 +101,7 @@ export const delayRules: readonly Rule[] = [
     title: 'entry delay shorter than the way to the keypad',
     source: 'Slowest way from door to keypad at walking pace, time to key a code, and a margin (house rules)',
     stage: 'zones',
-    find: (c) => {
-      const needs = delayNeeds(entryWays(c.house, c.system, c.rules.figures))
-      return [...tooShort(c, 'entry1', needs.entry1), ...tooShort(c, 'entry2', needs.entry2)]
-    },
+    find: (c) => [...tooShort(c, 'entry1'), ...tooShort(c, 'entry2')],
   },
   {
     id: 'exit-too-short',
@@ -108,7 +109,7 @@ export const delayRules: readonly Rule[] = [
     title: 'exit delay shorter than the way out',
     source: 'Slowest way from keypad to door at walking pace, time to key a code, and a margin (house rules)',
     stage: 'zones',
-    find: (c) => tooShort(c, 'exit', delayNeeds(entryWays(c.house, c.system, c.rules.figures)).exit),
+    find: (c) => tooShort(c, 'exit'),
   },
   {
     id: 'siren-time',
@@ -228,9 +229,50 @@ function longestSilence(c: Context): { readonly minutes: number; readonly why: s
     : { minutes: 1440, why: 'a household burglary system' }
 }
 
-/** A delay shorter than its slowest way, with the next legal one as a fix, or what to do where none is long enough. */
-function tooShort(c: Context, key: 'entry1' | 'entry2' | 'exit', way: EntryWay | null): Found[] {
-  const now = wantedDelay(c.doc, key)
+/** Every delay that is set: of the job, and of the areas that have their own. */
+function eachDelay(
+  c: Context,
+  find: (set: DelaySet, key: DelayKey, wanted: number) => readonly Found[],
+): Found[] {
+  return delaySets(c.doc, c.panel).flatMap((set) =>
+    delayKeys.flatMap((key) => {
+      const wanted = set.values[key]
+      return wanted === null ? [] : find(set, key, wanted)
+    }),
+  )
+}
+
+function inArea(set: DelaySet): string {
+  return set.area === null ? '' : `${set.area}: `
+}
+
+/** Delays shorter than the slowest way of their doors: an area with a delay of its own answers for its doors, the job for the rest. */
+function tooShort(c: Context, key: 'entry1' | 'entry2' | 'exit'): Found[] {
+  const sets = delaySets(c.doc, c.panel)
+  const ways = entryWays(c.house, c.system, c.rules.figures)
+  const first = recordsOf(c.doc, 'area')[0]?.id ?? null
+  const areaOf = (way: EntryWay): string | null =>
+    c.house.rooms.find((room) => room.id === way.door.room)?.area ?? first
+  const own = new Set(
+    sets.filter((set) => set.area !== null && set.values[key] !== null).map((set) => set.id),
+  )
+  return sets.flatMap((set) => {
+    const mine = ways.filter((way) => {
+      const area = areaOf(way)
+      return set.area === null ? area === null || !own.has(area) : own.has(set.id) && area === set.id
+    })
+    return tooShortIn(c, set, key, delayNeeds(mine)[key])
+  })
+}
+
+/** One delay shorter than its slowest way, with the next legal one as a fix, or what to do where none is long enough. */
+function tooShortIn(
+  c: Context,
+  set: DelaySet,
+  key: 'entry1' | 'entry2' | 'exit',
+  way: EntryWay | null,
+): Found[] {
+  const now = set.values[key]
   if (!way || now === null || now >= way.seconds) return []
   const field = delayFieldOf(c.panel, c.info, key)
   const limit = limitOf(c.doc, key)
@@ -246,18 +288,20 @@ function tooShort(c: Context, key: 'entry1' | 'entry2' | 'exit', way: EntryWay |
     : ` No legal delay is long enough${most === Infinity ? '' : ` (at most ${formatSeconds(most)})`}: move the keypad, give a fob, or use another door.`
   return [
     {
-      subject: 'job:main',
+      subject: set.id,
       field: jobField(key),
-      text: `${upper(delayNames[key])} is ${formatSeconds(now)}; ${way.name} to the keypad in ${way.walk.rooms.at(-1)?.name ?? ''} takes ${formatSeconds(way.seconds)} (${parts}).${end}`,
-      fix: legal ? delayFix(c, key, to) : null,
+      text: `${inArea(set)}${upper(delayNames[key])} is ${formatSeconds(now)}; ${way.name} to the keypad in ${way.walk.rooms.at(-1)?.name ?? ''} takes ${formatSeconds(way.seconds)} (${parts}).${end}`,
+      fix: legal ? delayFix(c, set, key, to) : null,
     },
   ]
 }
 
-function delayFix(c: Context, key: DelayKey, seconds: number): Fix {
+function delayFix(c: Context, set: DelaySet, key: DelayKey, seconds: number): Fix | null {
+  const record = c.doc.records[set.id]
+  if (!record) return null
   return {
-    title: `Set the ${delayNames[key]} to ${formatSeconds(seconds)}`,
-    ops: [setOp(c.info, jobField(key), seconds)],
+    title: `Set the ${delayNames[key]} ${set.area === null ? '' : `of ${set.area} `}to ${formatSeconds(seconds)}`,
+    ops: [setOp(record, jobField(key), seconds)],
   }
 }
 

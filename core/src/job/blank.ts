@@ -1,4 +1,4 @@
-import type { Device, JobInfo, Zone } from './records.ts'
+import type { Area, Device, JobInfo, Zone } from './records.ts'
 
 /** A job's facts as they are before anybody said anything; what decides the work is given by the caller. */
 export const blankJob = {
@@ -24,6 +24,14 @@ export const blankJob = {
   unheatedTo: null,
   airStartedAt: null,
 } as const satisfies Partial<JobInfo>
+
+/** An area with the delays of the job. */
+export const blankArea = {
+  type: 'area',
+  entry1: null,
+  entry2: null,
+  exit: null,
+} as const satisfies Partial<Area>
 
 /** A device of which only id, model and order are still to be said. */
 export const blankDevice = {

@@ -94,6 +94,10 @@ const area = z.strictObject({
   type: z.literal('area'),
   number: z.number().int().min(1).max(64),
   name: name(60),
+  /** Delays of its own, s, where the panel keeps them per area; null for those of the job. */
+  entry1: seconds.nullable(),
+  entry2: seconds.nullable(),
+  exit: seconds.nullable(),
   order,
 })
 

@@ -1,5 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import { closureOf } from '../catalogue/closure.ts'
+import { blankArea } from './blank.ts'
 import type { JobDocument } from './document.ts'
 import type { Op } from './edit.ts'
 import { pinId, type JobInfo } from './records.ts'
@@ -19,6 +20,6 @@ export function startOps(doc: JobDocument, catalogue: Catalogue, info: JobInfo):
   return [
     ...pinOps(doc, catalogue, [info.panel]),
     { op: 'add', record: info },
-    { op: 'add', record: { id: 'area:1', type: 'area', number: 1, name: 'Whole premises', order: 1 } },
+    { op: 'add', record: { ...blankArea, id: 'area:1', number: 1, name: 'Whole premises', order: 1 } },
   ]
 }

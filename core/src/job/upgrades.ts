@@ -24,6 +24,7 @@ const shape3: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
     unheatedFrom: null,
     unheatedTo: null,
   },
+  area: { entry1: null, entry2: null, exit: null },
   device: {
     opening: null,
     via: null,

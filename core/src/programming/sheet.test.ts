@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { blankArea } from '../job/blank.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { keypadPresses } from './presses.ts'
 import { programmingSheet, type Sheet, type SheetStep } from './sheet.ts'
@@ -177,9 +178,26 @@ describe('the sheet of the Ostler S', () => {
     expect(section(sheetOf(job), 'Zone 01').some((step) => step.field === 'loop')).toBe(false)
   })
 
+  it('keys the delays that an area has of its own behind those of the job', () => {
+    const job = ostler().apply([
+      {
+        op: 'add',
+        record: { ...blankArea, id: 'area:2', number: 2, name: 'Annexe', entry1: 20, order: 2 },
+      },
+    ])
+    const steps = section(sheetOf(job), 'Whole system')
+    expect(steps.map((step) => [step.field, step.meaning])).toEqual([
+      ['entry delay 1', '30 → 30 s'],
+      ['entry delay 2', '45 → 45 s'],
+      ['exit delay', '60 → 60 s'],
+      ['entry delay 1 of Annexe', '20 → 20 s'],
+    ])
+    expect(steps.at(-1)?.keys).toContain('3.1, part 2')
+  })
+
   it('names both areas of a common zone', () => {
     const job = ostler().apply([
-      { op: 'add', record: { id: 'area:2', type: 'area', number: 2, name: 'Annexe', order: 2 } },
+      { op: 'add', record: { ...blankArea, id: 'area:2', number: 2, name: 'Annexe', order: 2 } },
     ])
     job.set(job.zone('front').id, { area2: 'area:2' })
     const step = section(sheetOf(job), 'Zone 01').find((item) => item.field === 'area')

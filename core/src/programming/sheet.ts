@@ -8,7 +8,7 @@ import {
   delayFieldOf,
   encodeDelay,
   limitOf,
-  wantedDelay,
+  delaySets,
   type DelayKey,
 } from '../response/delays.ts'
 import { groupId } from '../identity/sticker.ts'
@@ -183,39 +183,28 @@ function labelValue(
   }
 }
 
+/** The panel's delays, and behind them those that an area has of its own. */
 function systemSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {
-  return panel.programming.systemFields.flatMap((key): SheetStep[] => {
-    const field = delayFieldOf(panel, jobInfo(doc), key)
-    const wanted = wantedDelay(doc, key)
-    if (!field) return []
-    const fill = { address: field.address, name: field.name }
-    if (wanted === null)
-      return key === 'abort'
-        ? []
-        : [
-            makeStep({
-              step: panel.programming.system,
-              fill,
-              field: delayNames[key],
-              meaning: 'not set in the plan',
-              open: true,
-            }),
-          ]
-    const encoded = encodeDelay(field, wanted, limitOf(doc, key))
-    const value = encoded.ok ? String(encoded.keyed) : null
-    const meaning = encoded.ok
-      ? `${bothNumbers(field, encoded)}${encoded.note ? ` (${encoded.note})` : ''}`
-      : encoded.reason
-    return [
-      makeStep({
-        step: panel.programming.system,
-        fill: { ...fill, ...(value === null ? {} : { value }) },
-        field: delayNames[key],
-        meaning,
-        open: value === null,
-      }),
-    ]
-  })
+  return delaySets(doc, panel).flatMap((set) =>
+    panel.programming.systemFields.flatMap((key): SheetStep[] => {
+      const field = delayFieldOf(panel, jobInfo(doc), key)
+      const wanted = set.values[key]
+      const name = set.area === null ? delayNames[key] : `${delayNames[key]} of ${set.area}`
+      // What the job leaves open is owed; what an area leaves open it takes from the job.
+      if (!field || (wanted === null && (key === 'abort' || set.area !== null))) return []
+      const address = set.number === null ? field.address : `${field.address}, part ${set.number}`
+      const fill = { address, name: field.name }
+      const step = panel.programming.system
+      if (wanted === null)
+        return [makeStep({ step, fill, field: name, meaning: 'not set in the plan', open: true })]
+      const encoded = encodeDelay(field, wanted, limitOf(doc, key))
+      const value: Readonly<Record<string, string>> = encoded.ok ? { value: String(encoded.keyed) } : {}
+      const meaning = encoded.ok
+        ? `${bothNumbers(field, encoded)}${encoded.note ? ` (${encoded.note})` : ''}`
+        : encoded.reason
+      return [makeStep({ step, fill: { ...fill, ...value }, field: name, meaning, open: !encoded.ok })]
+    }),
+  )
 }
 
 function zoneSection(doc: JobDocument, system: System, panel: PanelModel, zone: Zone): SheetSection {

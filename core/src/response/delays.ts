@@ -1,5 +1,5 @@
 import type { DelayField, PanelModel } from '../catalogue/schema.ts'
-import { jobInfo, type JobDocument } from '../job/document.ts'
+import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import type { JobInfo } from '../job/records.ts'
 import { formatSeconds } from '../units/seconds.ts'
 import { presets, type Limit } from './presets.ts'
@@ -71,8 +71,37 @@ export function bothNumbers(field: DelayField, encoded: EncodedDelay): string {
 
 /** The delay that the job wants for a panel field, in seconds; null when the job leaves it open. */
 export function wantedDelay(doc: JobDocument, key: DelayKey): number | null {
-  const info = jobInfo(doc)
-  return { entry1: info.entry1, entry2: info.entry2, exit: info.exit, abort: info.abortWindow }[key]
+  return jobDelays(doc).values[key]
+}
+
+/** The delays of the whole job or of one area that has its own. */
+export interface DelaySet {
+  /** Record that holds them. */
+  readonly id: string
+  /** Name of the area; null for the job. */
+  readonly area: string | null
+  readonly number: number | null
+  /** Seconds; null where the job leaves it open, or the area goes by the job. */
+  readonly values: Readonly<Record<DelayKey, number | null>>
+}
+
+/** The job's delays, and behind them those of each area that differ, where the panel keeps them per area. */
+export function delaySets(doc: JobDocument, panel: PanelModel | null): DelaySet[] {
+  const areas = panel?.couplings?.delaysPerArea ? recordsOf(doc, 'area') : []
+  return [
+    jobDelays(doc),
+    ...areas.flatMap((area): DelaySet[] => {
+      const { entry1, entry2, exit } = area
+      if (entry1 === null && entry2 === null && exit === null) return []
+      const values = { entry1, entry2, exit, abort: null }
+      return [{ id: area.id, area: area.name, number: area.number, values }]
+    }),
+  ]
+}
+
+function jobDelays(doc: JobDocument): DelaySet {
+  const { id, entry1, entry2, exit, abortWindow } = jobInfo(doc)
+  return { id, area: null, number: null, values: { entry1, entry2, exit, abort: abortWindow } }
 }
 
 /** The region's limit for a delay, or null. */

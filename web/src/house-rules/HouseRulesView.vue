@@ -109,7 +109,11 @@ function isDefault(key: keyof HouseRules['schools']): boolean {
   display: grid;
   gap: 14px;
 }
+.rules .page-head {
+  margin-bottom: 0;
+}
 .lead {
+  margin: 0;
   max-width: 75ch;
 }
 .questions {

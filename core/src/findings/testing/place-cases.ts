@@ -1,3 +1,4 @@
+import { blankArea } from '../../job/blank.ts'
 import { cleanHouse, cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import type { RuleCase } from './rule-case.ts'
 
@@ -24,7 +25,7 @@ const quillet = (): SmallJob =>
     .number()
 const area = {
   op: 'add',
-  record: { id: 'area:2', type: 'area', number: 2, name: 'Annexe', order: 2 },
+  record: { ...blankArea, id: 'area:2', number: 2, name: 'Annexe', order: 2 },
 } as const
 const verified = (j: SmallJob, device: string, fireGroup: number | null): SmallJob =>
   j.set(j.zone(device, 'smoke').id, { response: 'fire-verified', reason: 'cooking haze', fireGroup })

@@ -5,7 +5,7 @@ import IdCompare from './IdCompare.vue'
 import type { Enrolling } from './useEnrol.ts'
 
 const props = defineProps<{ enrol: Enrolling; listening: boolean }>()
-const { target, family, model, candidate, judgement, loop, sister, holding } = props.enrol
+const { target, family, model, candidate, judgement, confirming, loop, sister, holding } = props.enrol
 const entry = ref('')
 // While somebody types, what is heard must not change what the typing is for.
 watch(entry, (text) => (holding.value = text !== ''))
@@ -76,6 +76,7 @@ function enter(): void {
     >
       <strong>{{ verdict.glyph }} {{ verdict.word }}</strong>
       <span class="reason">{{ verdict.reason }}</span>
+      <span v-if="confirming" class="reason">{{ confirming }}</span>
     </div>
     <p v-else-if="target.done" class="quiet">
       Enrolled as {{ groupId(family, bound ?? '') }}. To learn it again, trip it or type its sticker.

@@ -9,6 +9,7 @@ import {
   sisterSerial,
   targetOf,
   targetsOf,
+  wantsConfirming,
   type Heard,
   type Judgement,
   type Op,
@@ -58,6 +59,16 @@ export function useEnrol(air: Air) {
   const sister = computed(() =>
     target.value && !target.value.done ? sisterSerial(job.doc, target.value) : null,
   )
+  /** What the house rule asks of a second transmission; empty where it asks none. */
+  const confirming = computed(() => {
+    const now = candidate.value
+    if (now?.source !== 'air' || !model.value || judgement.value?.kind !== 'accept') return ''
+    if (!wantsConfirming(model.value, job.rules.schools.confirm)) return ''
+    const times = air.heard.value.filter((item) => item.serial === now.serial).length
+    return times > 1
+      ? `✓ Heard ${times} times: confirmed.`
+      : '○ House rule: trip it once more to confirm it. Heard once so far.'
+  })
   const open = computed(() => targets.value.filter((item) => !item.done).length)
 
   // What belongs to an open target of this job comes to the front by itself, unless a decision is waiting.
@@ -162,6 +173,7 @@ export function useEnrol(air: Air) {
     model,
     candidate,
     judgement,
+    confirming,
     follow,
     holding,
     loop,

@@ -22,6 +22,10 @@ const job = useJob()
 const rooms = computed(() => recordsOf(job.doc, 'room'))
 const ways = computed(() => recordsOf(job.doc, 'way'))
 const openings = computed(() => recordsOf(job.doc, 'opening'))
+const areas = computed(() => [
+  { title: 'the first', value: null },
+  ...recordsOf(job.doc, 'area').map((area) => ({ title: area.name, value: area.id })),
+])
 const kinds = roomKinds.map((kind) => ({ title: kind, value: kind }))
 const useTitles = { everyday: 'every day', occasional: 'now and then', never: 'never' } as const
 const useItems = openingUses.map((use) => ({ title: useTitles[use], value: use }))
@@ -69,6 +73,7 @@ function rename(room: Room, event: Event): void {
             <th>Sleeps</th>
             <th>Pet, kg</th>
             <th title="Inside a metal building">Metal</th>
+            <th v-if="areas.length > 2">Area</th>
             <th><span class="sr-only">Remove</span></th>
           </tr>
         </thead>
@@ -126,6 +131,15 @@ function rename(room: Room, event: Event): void {
             </td>
             <td>
               <CellFlag :id="room.id" field="metal" kind="room.set" :label="`${room.name} is of metal`" />
+            </td>
+            <td v-if="areas.length > 2">
+              <CellChoice
+                :id="room.id"
+                field="area"
+                kind="room.set"
+                :label="`Area of ${room.name}`"
+                :items="areas"
+              />
             </td>
             <td>
               <v-btn

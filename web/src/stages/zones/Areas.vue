@@ -2,7 +2,7 @@
 import { mdiClose } from '@mdi/js'
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { recordProblems, recordsOf, type Area, type Op } from '#core'
+import { blankArea, recordProblems, recordsOf, type Area, type Op } from '#core'
 import CellText from '../../shared/CellText.vue'
 import { useJob } from '../../job/job-store.ts'
 
@@ -11,12 +11,19 @@ const name = ref('')
 const fault = ref('')
 const areas = computed(() => recordsOf(job.doc, 'area'))
 const most = computed(() => job.system?.panel?.areas.count ?? 1)
+/** Delays of an area's own, where the panel keeps them per area; empty: those of the job. */
+const perArea = computed(() => job.system?.panel?.couplings?.delaysPerArea === true)
+const delays = [
+  ['entry1', 'Entry 1'],
+  ['entry2', 'Entry 2'],
+  ['exit', 'Exit'],
+] as const
 const zonesIn = (area: Area): number =>
   recordsOf(job.doc, 'zone').filter((zone) => zone.area === area.id || zone.area2 === area.id).length
 
 function add(): void {
   const number = areas.value.reduce((highest, area) => Math.max(highest, area.number), 0) + 1
-  const record: Area = { id: `area:${uuid()}`, type: 'area', number, name: name.value.trim(), order: number }
+  const record: Area = { ...blankArea, id: `area:${uuid()}`, number, name: name.value.trim(), order: number }
   const problems = recordProblems(record)
   fault.value = problems.map((problem) => `${problem.path.replace(/^\./, '')} ${problem.message}`).join('; ')
   if (problems.length > 0) return
@@ -60,6 +67,9 @@ function remove(area: Area): void {
           <th class="num">No.</th>
           <th>Name</th>
           <th class="num">Zones</th>
+          <template v-if="perArea">
+            <th v-for="[, title] in delays" :key="title">{{ title }}, s</th>
+          </template>
           <th><span class="sr-only">Remove</span></th>
         </tr>
       </thead>
@@ -76,6 +86,19 @@ function remove(area: Area): void {
             />
           </td>
           <td class="num">{{ zonesIn(area) }}</td>
+          <template v-if="perArea">
+            <td v-for="[field, title] in delays" :key="field">
+              <CellText
+                :id="area.id"
+                :field="field"
+                kind="area.set"
+                :label="`${title} of ${area.name}, s`"
+                number
+                :size="5"
+                placeholder="as the job"
+              />
+            </td>
+          </template>
           <td>
             <v-btn
               v-if="areas.length > 1"

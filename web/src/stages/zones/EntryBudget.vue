@@ -48,12 +48,14 @@ const names = { entry1: 'Entry 1', entry2: 'Entry 2', exit: 'Exit' } as const
 
 <template>
   <section class="budget sheet" aria-label="How long people need">
-    <h2>How long people need</h2>
-    <ul v-if="missing.length > 0" class="missing">
-      <li v-for="item in missing" :key="item.text">
-        ◇ <router-link :to="{ name: item.to }">{{ item.text }}</router-link>
-      </li>
-    </ul>
+    <div class="head">
+      <h2>How long people need</h2>
+      <ul v-if="missing.length > 0" class="missing">
+        <li v-for="item in missing" :key="item.text">
+          ◇ <router-link :to="{ name: item.to }">{{ item.text }}</router-link>
+        </li>
+      </ul>
+    </div>
     <template v-if="nearest.length > 0">
       <p>
         <template v-for="key in ['entry1', 'entry2', 'exit'] as const" :key="key">
@@ -119,6 +121,12 @@ const names = { entry1: 'Entry 1', entry2: 'Entry 2', exit: 'Exit' } as const
 .budget {
   padding: 12px 16px;
   margin-bottom: 14px;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 18px;
+  align-items: baseline;
 }
 .missing {
   list-style: none;
