@@ -8,6 +8,7 @@ import {
   emptyDocument,
   numberAll,
   pinOps,
+  readHouse,
   readPack,
   startOps,
   type CatalogueEntry,
@@ -81,6 +82,20 @@ export function madeJob(devices: number, numbered: boolean, strangerEvery = 0): 
   )
   const pins = pinOps(doc, catalogue, [...new Set(records.map((record) => record.model))])
   doc = take(doc, [...pins, ...records.map((record): Op => ({ op: 'add', record }))])
+  doc = take(doc, [
+    ...pinOps(doc, catalogue, ['device/keyplate-w']),
+    {
+      op: 'add',
+      record: {
+        ...blankDevice,
+        id: 'device:keypad',
+        model: 'device/keyplate-w',
+        room: 'Room 2',
+        order: devices + 1,
+      },
+    },
+  ])
+  doc = take(doc, house(doc, Math.ceil(devices / 4)))
   let count = 0
   if (numbered)
     doc = take(
@@ -91,6 +106,19 @@ export function madeJob(devices: number, numbered: boolean, strangerEvery = 0): 
       }).ops,
     )
   return { doc, catalogue, entries: [receiver, panel] }
+}
+
+/** A house of so many rooms in a row, with a door at each end. */
+function house(doc: JobDocument, rooms: number): readonly Op[] {
+  const names = Array.from({ length: rooms }, (_, index) => `Room ${index + 1}`)
+  const text = [
+    ...names.map((name) => `${name}:`),
+    ...names.slice(1).map((name, index) => `${names[index]} - ${name} 4${index % 8 === 7 ? ' stairs' : ''}`),
+    'Front door in Room 1: every day',
+    `Back door in Room ${rooms}: every day`,
+  ].join('\n')
+  let count = 0
+  return readHouse(text, doc, () => `h${(count += 1)}`).ops
 }
 
 function device(index: number, stranger: boolean): Device {

@@ -1,6 +1,7 @@
 import type { System } from '../fit/system.ts'
 import type { Figures } from '../house-rules/house-rules.ts'
 import type { Device, Opening } from '../job/records.ts'
+import { Keeper } from '../units/keep.ts'
 import { openingName, type House, type Walk } from './house.ts'
 
 /** The way from an entry door to a keypad, and how long someone needs for it. */
@@ -31,16 +32,14 @@ export interface DelayNeeds {
 const FAR_SECONDS = 10
 
 const none: readonly EntryWay[] = []
-const kept = new WeakMap<House, readonly EntryWay[]>()
+const keeper = new Keeper<readonly EntryWay[]>()
 
 /** Every way from an entry door to a keypad, by door, the nearest keypad first. */
 export function entryWays(house: House, system: System, figures: Figures): readonly EntryWay[] {
   if (house.doors.length === 0 || house.keypads.length === 0) return none
-  const known = kept.get(house)
-  if (known) return known
-  const ways = waysOf(house, system, figures)
-  kept.set(house, ways)
-  return ways
+  // What guards a door, and how it is stated, decides which delay the door takes.
+  const guards = system.devices.flatMap(({ device }) => (device.opening === null ? [] : [device]))
+  return keeper.get(house, guards, () => waysOf(house, system, figures))
 }
 
 function waysOf(house: House, system: System, figures: Figures): readonly EntryWay[] {

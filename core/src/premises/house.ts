@@ -1,6 +1,7 @@
 import type { System } from '../fit/system.ts'
 import type { Figures } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
+import { Keeper } from '../units/keep.ts'
 import type { Device, JobInfo, Opening, Room, Way } from '../job/records.ts'
 
 /** A walk through the house, by the quickest way. */
@@ -49,15 +50,21 @@ export function paceOf(info: JobInfo, figures: Figures): number {
   return info.slowest === 'slow' ? figures.paceSlow : figures.paceOrdinary
 }
 
-const kept = new WeakMap<JobDocument, { system: System; figures: Figures; house: House }>()
+const keeper = new Keeper<House>()
 
-/** The house of a job; the same document, hardware and figures give the same answer object. */
+/** The house of a job; as long as its records and keypads are the same objects it is the same answer object. */
 export function houseOf(doc: JobDocument, system: System, figures: Figures): House {
-  const known = kept.get(doc)
-  if (known?.system === system && known.figures === figures) return known.house
-  const house = buildHouse(doc, system, figures)
-  kept.set(doc, { system, figures, house })
-  return house
+  const rooms = recordsOf(doc, 'room')
+  const keypads = system.devices.filter(({ model }) => model.class === 'keypad').map(({ device }) => device)
+  const from = [
+    figures,
+    system.info.slowest,
+    ...rooms,
+    ...recordsOf(doc, 'way'),
+    ...recordsOf(doc, 'opening'),
+    ...keypads,
+  ]
+  return keeper.get(rooms[0] ?? doc, from, () => buildHouse(doc, system, figures))
 }
 
 function buildHouse(doc: JobDocument, system: System, figures: Figures): House {

@@ -3,6 +3,7 @@ import type { HouseRules } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Device, Opening, Room, Sight, Use } from '../job/records.ts'
 import { entryWays, type EntryWay } from './entry-ways.ts'
+import { Keeper } from '../units/keep.ts'
 import { houseOf, openingName, roomKey, type House } from './house.ts'
 
 /** A fact that a judgement would need, and where it is entered. */
@@ -34,7 +35,7 @@ interface Derived {
   readonly missing: readonly MissingFact[]
 }
 
-const kept = new WeakMap<House, ReadonlyMap<string, DevicePlace>>()
+const keeper = new Keeper<ReadonlyMap<string, DevicePlace>>()
 
 /** Where each device stands, by device id. */
 export function placesOf(
@@ -43,15 +44,14 @@ export function placesOf(
   rules: HouseRules,
 ): ReadonlyMap<string, DevicePlace> {
   const house = houseOf(doc, system, rules.figures)
-  const known = kept.get(house)
-  if (known) return known
-  const ways = entryWays(house, system, rules.figures).filter((way) => way.nearest)
   const sights = recordsOf(doc, 'sight')
-  const places = new Map(
-    system.devices.map((item) => [item.device.id, placeOf(item, house, ways, sights)] as const),
-  )
-  kept.set(house, places)
-  return places
+  const from = [...system.devices.flatMap(({ device, model }) => [device, model]), ...sights]
+  return keeper.get(house, from, () => {
+    const ways = entryWays(house, system, rules.figures).filter((way) => way.nearest)
+    return new Map(
+      system.devices.map((item) => [item.device.id, placeOf(item, house, ways, sights)] as const),
+    )
+  })
 }
 
 function placeOf(
