@@ -154,6 +154,38 @@ export const couplingRules: readonly Rule[] = [
     },
   },
   {
+    id: 'key-consent',
+    severity: 'stops',
+    waive: 'owner',
+    title: 'help or panic key switched off without consent',
+    source: 'Losing a fire, medical or panic key of a keypad needs the customer’s recorded consent',
+    stage: 'zones',
+    find: (c) => {
+      const signed = new Set(recordsOf(c.doc, 'signoff').map((record) => record.what))
+      return c.info.keysOff.flatMap((key) =>
+        signed.has(`consent ${key}`)
+          ? []
+          : [
+              {
+                subject: 'job:main',
+                field: 'keysOff',
+                text: `The ${key} of the keypads is switched off, and the customer’s consent is not recorded.`,
+                fix: {
+                  title: `Leave the ${key} on`,
+                  ops: [
+                    setOp(
+                      c.info,
+                      'keysOff',
+                      c.info.keysOff.filter((item) => item !== key),
+                    ),
+                  ],
+                },
+              },
+            ],
+      )
+    },
+  },
+  {
     id: 'open-excluded',
     severity: 'advice',
     title: 'open zones are left out at the end of exit',

@@ -20,6 +20,7 @@ export const blankJob = {
   exitBy: null,
   openAtExit: null,
   stayToEntry2: false,
+  keysOff: [],
   unheatedFrom: null,
   unheatedTo: null,
   airStartedAt: null,

@@ -75,6 +75,8 @@ const job = z.strictObject({
   openAtExit: z.enum(['exclude', 'alarm']).nullable(),
   /** Whether the panel's option is on that turns all zones of stay into entry 2. */
   stayToEntry2: z.boolean(),
+  /** Keypad function keys that are switched off, by the panel's names. */
+  keysOff: z.array(text(40)).max(8),
   /** Coldest and hottest of unheated rooms, °C; null for the usual −10 and 45. */
   unheatedFrom: z.number().min(-60).max(40).nullable(),
   unheatedTo: z.number().min(0).max(90).nullable(),

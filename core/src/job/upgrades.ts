@@ -21,6 +21,7 @@ const shape3: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
     exitBy: null,
     openAtExit: null,
     stayToEntry2: false,
+    keysOff: [],
     unheatedFrom: null,
     unheatedTo: null,
   },

@@ -7,7 +7,7 @@ import { systemOf } from '../fit/system.ts'
 import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { isDefaultLabel, labelKey, labelTrouble, libraryEntries, makeLabel, nearestWords } from './labels.ts'
 import { numberAll } from './number-all.ts'
-import { numbersFor, printNumber } from './numbers.ts'
+import { liveTerminals, numbersFor, printNumber } from './numbers.ts'
 
 const tarn = catalogue.get('panel', 'panel/tarn-40')
 const morrow = catalogue.get('panel', 'panel/morrow-60')
@@ -274,5 +274,40 @@ describe('labels', () => {
   it('takes a real one for no default', () => {
     expect(isDefaultLabel('Zone office')).toBe(false)
     expect(labelTrouble(morrow.label, 'KÜCHE')).toBe('the panel cannot show “Ü”')
+  })
+})
+
+describe('numbers that are spoken for', () => {
+  const tarnWith = (use: 'template', from: number, to: number) =>
+    catalogue.with([{ ...tarn, blocks: [...tarn.blocks, { use, from, to, optional: false }] }])
+
+  it('leaves template zones out', () => {
+    const entries = tarnWith('template', 1, 3)
+    const job = new SmallJob().add('porch', 'reedling')
+    const plan = numberAll(job.doc, entries, { newId: () => 'zone:x', houseRules: defaultHouseRules })
+    const zone = plan.ops.find((op) => op.op === 'add' && op.record.type === 'zone')
+    expect(zone).toMatchObject({ record: { number: 4 } })
+  })
+
+  it('leaves numbers under a keypad’s own terminal to the keypad, and frees the dead panel terminal', () => {
+    const job = new SmallJob({ panel: 'panel/pinfold-16', grade: 1 }).add('pad', 'chalkpad', {
+      mappedOver: 3,
+    })
+    const system = systemOf(job.doc, catalogue)
+    expect(numbersFor(job.doc, system, 'wired')).not.toContain(3)
+    expect(liveTerminals(job.doc, system).has(3)).toBe(false)
+    expect(numbersFor(job.doc, system, 'wireless')).not.toContain(3)
+  })
+
+  it('keeps a started wired group whole by the house rule', () => {
+    const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11' })
+      .add('gate', 'contact-w')
+      .number()
+    for (let n = 2; n <= 10; n++)
+      job.apply([{ op: 'add', record: { id: `terminal:${n}`, type: 'terminal', number: n, state: 'off' } }])
+    const first = (school: 'if-used' | 'kept' | 'from-1') =>
+      numbersFor(job.doc, systemOf(job.doc, catalogue), 'wireless', school)[0]
+    // Terminals come in groups of five; 1 is used, so 1 to 5 stay together.
+    expect([first('if-used'), first('kept'), first('from-1')]).toEqual([6, 11, 2])
   })
 })

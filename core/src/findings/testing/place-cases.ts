@@ -238,6 +238,28 @@ export const placeCases: readonly RuleCase[] = [
     fix: 'Turn the option off',
   },
   {
+    rule: 'key-consent',
+    clean: () =>
+      cleanMorrow()
+        .set('job:main', { keysOff: ['police pair'] })
+        .apply([
+          {
+            op: 'add',
+            record: {
+              id: 'signoff:consent',
+              type: 'signoff',
+              what: 'consent police pair',
+              by: 'Nell',
+              at: '2026-05-04T09:00:00Z',
+              note: '',
+            },
+          },
+        ]),
+    spoil: (j) => j.set('job:main', { keysOff: ['police pair', 'medical pair'] }),
+    says: 'The medical pair of the keypads is switched off, and the customer’s consent is not recorded.',
+    fix: 'Leave the medical pair on',
+  },
+  {
     rule: 'open-excluded',
     clean: () => pinfold().set('job:main', { openAtExit: 'alarm' }),
     spoil: (j) => j.set('job:main', { openAtExit: 'exclude' }),

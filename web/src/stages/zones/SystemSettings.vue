@@ -38,16 +38,18 @@ const openItems = computed(() => [
   { title: 'as it comes', value: null },
   ...(couplings.value.openAtExit ?? []).map((value) => ({ title: opens[value], value })),
 ])
+
+function turnKey(key: string, off: boolean): void {
+  const now = info.value.keysOff
+  const next = off ? [...now, key] : now.filter((item) => item !== key)
+  job.set('job.set', 'job:main', 'keysOff', now, next)
+}
+
 const notes = computed(() => [
   ...(couplings.value.latchingKeySwitch ? ['A latching key switch disables all other ways to set.'] : []),
   ...(couplings.value.dayZones === 'user' ? ['The user chooses which zones are day zones.'] : []),
   ...(couplings.value.shorterEntryWins === true
     ? ['A second entry zone with a shorter delay shortens one that runs.']
-    : []),
-  ...(couplings.value.functionKeys
-    ? [
-        `Keypad keys: ${couplings.value.functionKeys.join(', ')}. Losing a help or panic key needs the customer’s recorded consent.`,
-      ]
     : []),
   ...(panel.value ? [`Area here: ${panel.value.areas.meaning}`] : []),
 ])
@@ -114,6 +116,21 @@ const notes = computed(() => [
         hint="empty: 45"
       />
     </div>
+    <fieldset v-if="couplings.functionKeys" class="keys">
+      <legend>Keypad keys switched off</legend>
+      <label v-for="key in couplings.functionKeys" :key="key">
+        <input
+          type="checkbox"
+          :checked="info.keysOff.includes(key)"
+          :aria-label="`Switch the ${key} off`"
+          @change="turnKey(key, ($event.target as HTMLInputElement).checked)"
+        />
+        {{ key }}
+      </label>
+      <span class="quiet"
+        >Losing a help or panic key needs the customer’s consent, recorded at hand-over.</span
+      >
+    </fieldset>
     <ul class="quiet small">
       <li v-for="note in notes" :key="note">{{ note }}</li>
     </ul>
@@ -137,6 +154,15 @@ summary {
 }
 .flag {
   align-self: center;
+}
+.keys {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  margin-top: 10px;
+  padding: 4px 12px 8px;
+  border: 1px solid rgba(var(--v-theme-on-surface), 0.2);
+  border-radius: 6px;
 }
 .small {
   font-size: 0.8125rem;
