@@ -210,8 +210,15 @@ export type { Judgement, Target } from './air/learn.ts'
 export { nextStage, owedList, stateWords } from './findings/handover.ts'
 export type { Owed } from './findings/handover.ts'
 export { keypadPresses } from './programming/presses.ts'
-export { fieldValue, programmingSheet } from './programming/sheet.ts'
-export type { Sheet, SheetSection, SheetStep } from './programming/sheet.ts'
+export { customerNotes } from './findings/customer-notes.ts'
+export { exitWords, openWords } from './response/setting-words.ts'
+export { fieldValue } from './programming/field-values.ts'
+export { programmingSheet, type Sheet } from './programming/sheet.ts'
+export type { SheetSection, SheetStep } from './programming/step.ts'
+export { removeAreaOps, removeDeviceOps } from './job/removals.ts'
+export { servedAreas, serveOps } from './premises/served-areas.ts'
+export { exitInStay } from './response/delays.ts'
+export { moveToAreaOps } from './zones/area-move.ts'
 export {
   cautions,
   hints,

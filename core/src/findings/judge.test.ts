@@ -5,9 +5,10 @@ import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { judge, ruleOf, rules } from './judge.ts'
 import { planCases } from './testing/plan-cases.ts'
+import { areaCases } from './testing/area-cases.ts'
 import { placeCases } from './testing/place-cases.ts'
 
-const cases = [...planCases, ...placeCases]
+const cases = [...planCases, ...placeCases, ...areaCases]
 
 describe.each(cases)('$rule', ({ rule, clean, spoil, says, fix }) => {
   it('is absent on a clean job', () => {

@@ -1,6 +1,7 @@
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Waiver } from '../job/records.ts'
 import { contextOf, type Finding, type JudgeInput, type Rule, type Severity } from './context.ts'
+import { areaRules } from './rules-areas.ts'
 import { behaviourRules } from './rules-behaviour.ts'
 import { couplingRules } from './rules-couplings.ts'
 import { delayRules } from './rules-delays.ts'
@@ -17,6 +18,7 @@ export const rules: readonly Rule[] = [
   ...placementRules,
   ...responseRules,
   ...behaviourRules,
+  ...areaRules,
   ...couplingRules,
   ...delayRules,
   ...labelRules,

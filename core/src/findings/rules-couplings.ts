@@ -1,4 +1,5 @@
 import { recordsOf } from '../job/document.ts'
+import { exitInStay } from '../response/delays.ts'
 import { setOp, type Context, type Found, type Rule, type ZoneView } from './context.ts'
 import { upper } from './words.ts'
 
@@ -46,84 +47,26 @@ export const couplingRules: readonly Rule[] = [
         const mates = verified.filter(
           (other) => other.device !== view.device && group !== null && other.zone.fireGroup === group,
         )
-        if (group !== null && group <= most && mates.length > 0) return []
+        const here = compartmentOf(view)
+        const near = mates.filter((other) => here === null || compartmentOf(other) === here)
+        if (group !== null && group <= most && near.length > 0) return []
         const why =
           group === null
             ? 'is in no group'
             : group > most
               ? `is in group ${group}, and ${c.panel?.name ?? 'the panel'} has ${most}`
-              : `is alone in group ${group}`
+              : mates.length > 0
+                ? `is the only one of group ${group} in the fire compartment ${here ?? ''}`
+                : `is alone in group ${group}`
         return [
           at(
             view,
             'fireGroup',
-            `${view.name} needs a second detector to agree but ${why}: it would never alarm.`,
+            `${view.name} needs a second detector to agree but ${why}: ${mates.length > 0 ? 'a fire there alarms only once it has spread' : 'it would never alarm'}.`,
           ),
         ]
       })
     },
-  },
-  {
-    id: 'two-areas',
-    severity: 'stops',
-    title: 'zone in two areas',
-    source: 'The panel’s own meaning of an area',
-    stage: 'zones',
-    find: (c) =>
-      c.zones.flatMap((view) => {
-        if (view.zone.area2 === null || !c.panel) return []
-        const rule = c.panel.couplings?.twoAreas ?? 'forbidden'
-        if (rule !== 'forbidden' && view.zone.area2 !== view.zone.area) return []
-        const why =
-          rule === 'forbidden' ? `${c.panel.name} takes one area per zone` : 'both are the same area'
-        return [
-          {
-            ...at(view, 'area2', `${view.name} is in two areas: ${why}.`),
-            fix: { title: 'Leave it in the first', ops: [setOp(view.zone, 'area2', null)] },
-          },
-        ]
-      }),
-  },
-  {
-    id: 'area-number',
-    severity: 'stops',
-    waive: 'never',
-    title: 'area that the panel does not have',
-    source: 'The panel’s own number of areas',
-    stage: 'zones',
-    find: (c) =>
-      recordsOf(c.doc, 'area').flatMap((area) =>
-        c.panel && area.number > c.panel.areas.count
-          ? [
-              {
-                subject: area.id,
-                field: 'number',
-                text: `Area ${area.number} (${area.name}): ${c.panel.name} has ${c.panel.areas.count}.`,
-                fix: null,
-              },
-            ]
-          : [],
-      ),
-  },
-  {
-    id: 'common-entry',
-    severity: 'risks',
-    title: 'entry door common to two areas',
-    source: 'A common zone is armed only when all its areas are: one area alone stands open there',
-    stage: 'zones',
-    find: (c) =>
-      c.zones.flatMap((view) => {
-        if (view.zone.area2 === null || c.panel?.couplings?.twoAreas !== 'common') return []
-        if (!view.type || view.type.kind !== 'burglary') return []
-        const areas = [view.zone.area, view.zone.area2].map((id) => areaName(c, id))
-        return [
-          at(
-            view,
-            'area2',
-            `${view.name} is common to ${areas.join(' and ')}: while only one of them is set, it is not watched.`,
-          ),
-        ]
-      }),
   },
   {
     id: 'stay-option',
@@ -186,6 +129,145 @@ export const couplingRules: readonly Rule[] = [
     },
   },
   {
+    id: 'key-latching',
+    severity: 'risks',
+    title: 'latching key switch that disables all other setting',
+    source: 'The panel’s own coupling: while a latching key switch is fitted, keypads and fobs cannot set',
+    stage: 'zones',
+    find: (c) => {
+      if (c.info.keySwitch !== 'latching' || !c.panel?.couplings?.latchingKeySwitch) return []
+      return [
+        {
+          subject: 'job:main',
+          field: 'keySwitch',
+          text: `The key switch is latching: on ${c.panel.name} no keypad, fob or timer can set the system beside it.`,
+          fix: { title: 'Take a momentary one', ops: [setOp(c.info, 'keySwitch', 'momentary')] },
+        },
+      ]
+    },
+  },
+  {
+    id: 'beeps-off',
+    severity: 'risks',
+    title: 'no sound while entry or exit runs',
+    source: 'Whoever does not hear that a delay runs overstays it: the commonest false alarm',
+    stage: 'zones',
+    find: (c) =>
+      (['entryBeeps', 'exitBeeps'] as const).flatMap((field) =>
+        c.info[field] === false && c.panel?.couplings?.beeps
+          ? [
+              {
+                subject: 'job:main',
+                field,
+                text: `The keypads make no sound while ${field === 'entryBeeps' ? 'entry' : 'exit'} runs: people do not hear that their time is passing.`,
+                fix: { title: 'Let them sound', ops: [setOp(c.info, field, true)] },
+              },
+            ]
+          : [],
+      ),
+  },
+  {
+    id: 'outputs-latched',
+    severity: 'advice',
+    title: 'outputs that stay on until a code is keyed',
+    source: 'A latched output works on after the siren has stopped: the customer must know how to clear it',
+    stage: 'zones',
+    find: (c) => {
+      const modes = c.panel?.couplings?.outputs
+      if (c.info.outputs !== 'latched' || !modes) return []
+      const has = modes.includes('latched')
+      return [
+        {
+          subject: 'job:main',
+          field: 'outputs',
+          text: has
+            ? 'Outputs stay on until a code is keyed: show the customer how to clear them, and what they drive.'
+            : `${c.panel?.name ?? 'The panel'} gives pulses only: its outputs cannot stay on.`,
+          fix: modes.includes('momentary')
+            ? { title: 'Let them give a pulse', ops: [setOp(c.info, 'outputs', 'momentary')] }
+            : null,
+        },
+      ]
+    },
+  },
+  {
+    id: 'day-zone',
+    severity: 'stops',
+    title: 'day zone that the panel cannot make of it',
+    source:
+      'The panel’s own lists: a zone that enters one leaves the other; an always-on zone is no day zone',
+    stage: 'zones',
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        if (!view.zone.dayZone || !c.panel) return []
+        const { dayZones, typeGroups } = c.panel.couplings ?? {}
+        const list = typeGroups?.find((group) => group.types.includes(view.zone.response ?? ''))
+        const day = typeGroups?.find((group) => group.dayZones)
+        const why =
+          dayZones !== 'user'
+            ? `${c.panel.name} leaves no choice of day zones to the user`
+            : view.type && view.type.kind !== 'burglary'
+              ? `“${view.type.name}” alarms at any hour`
+              : list && day
+                ? `“${view.type?.name ?? ''}” stands in the ${list.name}, and entering the ${day.name} takes it out of there`
+                : null
+        if (why === null) return []
+        return [
+          {
+            ...at(view, 'dayZone', `${view.name} is offered as a day zone: ${why}.`),
+            fix: { title: 'Do not offer it', ops: [setOp(view.zone, 'dayZone', false)] },
+          },
+        ]
+      }),
+  },
+  {
+    id: 'fob-store',
+    severity: 'risks',
+    title: 'fob stored in a keypad',
+    source: 'House rule: in the panel it survives a change of codes and of the keypad',
+    stage: 'kit',
+    find: (c) =>
+      c.system.devices.flatMap(({ device, model }): Found[] => {
+        if (device.storedIn !== 'keypad' || model.slot !== 'fob') return []
+        const can = c.panel?.couplings?.fobsInKeypad === true
+        if (can && c.rules.schools.fobStore === 'keypad') return []
+        const name = `${model.name}${device.room ? ` in ${device.room}` : ''}`
+        return [
+          {
+            subject: device.id,
+            field: 'storedIn',
+            text: can
+              ? `${name} is stored in a keypad: a new keypad or a change of codes loses it.`
+              : `${name} is to be stored in a keypad; ${c.panel?.name ?? 'the panel'} keeps fobs itself.`,
+            fix: { title: 'Store it in the panel', ops: [setOp(device, 'storedIn', 'panel')] },
+          },
+        ]
+      }),
+  },
+  {
+    id: 'chime-style',
+    severity: 'advice',
+    title: 'chime that the panel does not have',
+    source: 'The panel’s own ways to chime',
+    stage: 'zones',
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const style = view.zone.chimeStyle
+        const styles = c.panel?.couplings?.chimeStyles ?? []
+        if (style === null || !c.panel || styles.some((item) => item.key === style)) return []
+        return [
+          {
+            ...at(
+              view,
+              'chimeStyle',
+              `${view.name} is to chime “${style}”; ${c.panel.name} ${styles.length === 0 ? 'has one chime for all' : `has ${styles.map((item) => item.name).join(', ')}`}.`,
+            ),
+            fix: { title: 'Take the first one', ops: [setOp(view.zone, 'chimeStyle', null)] },
+          },
+        ]
+      }),
+  },
+  {
     id: 'open-excluded',
     severity: 'advice',
     title: 'open zones are left out at the end of exit',
@@ -219,12 +301,14 @@ export const couplingRules: readonly Rule[] = [
         const fob = c.system.devices.some(({ model }) => model.slot === 'fob' && model.disarms)
         const floor = view.place?.room?.floor
         const elsewhere = c.house.keypads.some(({ room }) => floor !== undefined && room.floor !== floor)
-        if (fob || elsewhere) return []
+        const exit = exitInStay(c.doc, c.panel)
+        if (fob || elsewhere || (exit ?? 0) > 0) return []
+        const lacking = exit === 0 ? 'no exit delay in stay, no fob, nor' : 'neither a fob nor'
         return [
           at(
             view,
             'response',
-            `${view.name} is a motion that is on in stay, and there is neither a fob nor a keypad on another floor: whoever comes down trips it.`,
+            `${view.name} is a motion that is on in stay, and there is ${lacking} a keypad on another floor: whoever goes up or comes down trips it.`,
           ),
         ]
       }),
@@ -293,7 +377,8 @@ function jobFinding(c: Context, field: string, text: string): Found {
   }
 }
 
-function areaName(c: Context, id: string | null): string {
-  const record = id === null ? undefined : c.doc.records[id]
-  return record?.type === 'area' ? record.name : 'no area'
+/** Fire compartment of the room a device is in; null where that was not said. */
+function compartmentOf(view: ZoneView): string | null {
+  const name = view.place?.room?.compartment.trim().toLowerCase() ?? ''
+  return name === '' ? null : name
 }

@@ -1,4 +1,3 @@
-import { recordsOf } from '../job/document.ts'
 import { delayNeeds, entryWays, type EntryWay } from '../premises/entry-ways.ts'
 import {
   delayFieldOf,
@@ -50,7 +49,8 @@ export const delayRules: readonly Rule[] = [
     find: (c) =>
       eachDelay(c, (set, key, wanted): Found[] => {
         const limit = limitOf(c.doc, key)
-        if (!limit) return []
+        // None at all is a choice in stay, and the preset speaks of leaving the house.
+        if (!limit || (key === 'exitStay' && wanted === 0)) return []
         const preset = presets[c.info.region]
         const over = limit.max !== null && wanted > limit.max
         const under = limit.min !== null && wanted < limit.min
@@ -80,7 +80,7 @@ export const delayRules: readonly Rule[] = [
       const abort = c.info.abortWindow
       if (most === null || abort === null) return []
       return eachDelay(c, (set, key, entry): Found[] => {
-        if (key === 'exit' || key === 'abort' || entry + abort <= most) return []
+        if ((key !== 'entry1' && key !== 'entry2') || entry + abort <= most) return []
         const limit = limitOf(c.doc, key)
         const to = most - abort
         const fits = to >= (limit?.min ?? 0)
@@ -214,6 +214,7 @@ const delayNames: Readonly<Record<DelayKey, string>> = {
   entry1: 'entry delay 1',
   entry2: 'entry delay 2',
   exit: 'exit delay',
+  exitStay: 'exit delay of stay',
   abort: 'abort window',
 }
 
@@ -250,15 +251,12 @@ function inArea(set: DelaySet): string {
 function tooShort(c: Context, key: 'entry1' | 'entry2' | 'exit'): Found[] {
   const sets = delaySets(c.doc, c.panel)
   const ways = entryWays(c.house, c.system, c.rules.figures)
-  const first = recordsOf(c.doc, 'area')[0]?.id ?? null
-  const areaOf = (way: EntryWay): string | null =>
-    c.house.rooms.find((room) => room.id === way.door.room)?.area ?? first
   const own = new Set(
     sets.filter((set) => set.area !== null && set.values[key] !== null).map((set) => set.id),
   )
   return sets.flatMap((set) => {
     const mine = ways.filter((way) => {
-      const area = areaOf(way)
+      const area = c.house.areaOf(way.door.room)
       return set.area === null ? area === null || !own.has(area) : own.has(set.id) && area === set.id
     })
     return tooShortIn(c, set, key, delayNeeds(mine)[key])

@@ -12,6 +12,7 @@ export const blankJob = {
   entry1: null,
   entry2: null,
   exit: null,
+  exitStay: null,
   abortWindow: null,
   exitUnitSwitched: false,
   sirenSeconds: null,
@@ -20,6 +21,10 @@ export const blankJob = {
   exitBy: null,
   openAtExit: null,
   stayToEntry2: false,
+  keySwitch: 'none',
+  entryBeeps: null,
+  exitBeeps: null,
+  outputs: null,
   keysOff: [],
   unheatedFrom: null,
   unheatedTo: null,
@@ -32,6 +37,7 @@ export const blankArea = {
   entry1: null,
   entry2: null,
   exit: null,
+  exitStay: null,
 } as const satisfies Partial<Area>
 
 /** A device of which only id, model and order are still to be said. */
@@ -55,6 +61,7 @@ export const blankDevice = {
   heightM: null,
   gapMm: null,
   onSteel: false,
+  storedIn: null,
   setting: null,
 } as const satisfies Omit<Device, 'id' | 'model' | 'order'>
 
@@ -76,6 +83,9 @@ export const blankZone = {
   label: '',
   pinned: false,
   area2: null,
+  leaves: null,
+  chimeStyle: null,
+  dayZone: false,
   reedOn: null,
   terminalsOn: null,
   endOfLineOn: null,

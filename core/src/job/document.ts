@@ -10,6 +10,7 @@ import type {
   Receiver,
   RecordType,
   Room,
+  Serves,
   Sight,
   Signoff,
   StateEnd,
@@ -51,6 +52,7 @@ interface TypeMap {
   way: Way
   opening: Opening
   sight: Sight
+  serves: Serves
   departure: Departure
   'fixed-rules': FixedRules
   waiver: Waiver

@@ -166,7 +166,7 @@ describe('reading an edit from outside', () => {
     [
       'an unknown type',
       { op: 'add', record: { id: 'x:1', type: 'x' } },
-      'ops.0.record: has type "x"; known types are job, pin, area, receiver, device, zone, terminal, user, heard, test, state, state-end, signoff, room, way, opening, sight, departure, fixed-rules, waiver, waiver-end',
+      'ops.0.record: has type "x"; known types are job, pin, area, receiver, device, zone, terminal, user, heard, test, state, state-end, signoff, room, way, opening, sight, serves, departure, fixed-rules, waiver, waiver-end',
     ],
     [
       'an odd id',

@@ -1,29 +1,13 @@
 import { z } from 'zod'
 import { houseRulesSchema } from '../house-rules/house-rules.ts'
 import { regions } from '../units/region.ts'
+import { entryId, id, name, order, seconds, serial, text, time } from './fields.ts'
+import { openingSchema, roomSchema, servesSchema, sightSchema, waySchema } from './premises-records.ts'
+
+export * from './premises-records.ts'
 
 /** Number of the record shapes in this file; see upgrades.ts for how older ones are read. */
 export const SCHEMA = 3
-
-const id = z.string().regex(/^[a-z-]+:[A-Za-z0-9._/-]{1,80}$/, 'must be a record id such as zone:…')
-const entryId = z
-  .string()
-  .regex(/^(family|panel|receiver|device)\/[a-z0-9-]{1,60}$/, 'must be a catalogue entry id such as panel/…')
-const order = z.number().min(-1e9).max(1e9)
-const seconds = z.number().int().min(0).max(3600)
-const time = z
-  .string()
-  .regex(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, 'must be a UTC time such as 2026-05-04T09:30:00Z')
-const text = (limit: number) =>
-  z
-    .string()
-    .max(limit)
-    .refine((value) => !hasControl(value), 'must not contain control characters')
-/** A transmitter ID in stored form: the family's letters and digits, without spaces or hyphens. */
-const serial = z
-  .string()
-  .regex(/^[0-9A-Z]{1,20}$/, 'must be a transmitter ID of 1 to 20 digits and capital letters, without spaces')
-const name = (limit: number) => text(limit).refine((value) => value.trim() !== '', 'must not be empty')
 
 /** How a device's place bears on the way in: it decides the response its zone needs (work.md section 4). */
 export const uses = [
@@ -60,6 +44,8 @@ const job = z.strictObject({
   entry1: seconds.nullable(),
   entry2: seconds.nullable(),
   exit: seconds.nullable(),
+  /** Exit delay of stay, where the panel keeps one of its own. */
+  exitStay: seconds.nullable(),
   abortWindow: seconds.nullable(),
   /** Whether the panel's option is on that switches the unit of the exit delay. */
   exitUnitSwitched: z.boolean(),
@@ -75,6 +61,13 @@ const job = z.strictObject({
   openAtExit: z.enum(['exclude', 'alarm']).nullable(),
   /** Whether the panel's option is on that turns all zones of stay into entry 2. */
   stayToEntry2: z.boolean(),
+  /** A key switch that sets the system: none, momentary, or latching. */
+  keySwitch: z.enum(['none', 'momentary', 'latching']),
+  /** Whether keypads sound while entry and exit run; null where left as it comes. */
+  entryBeeps: z.boolean().nullable(),
+  exitBeeps: z.boolean().nullable(),
+  /** Whether outputs give a pulse or stay on until a code is keyed; null where left as it comes. */
+  outputs: z.enum(['momentary', 'latched']).nullable(),
   /** Keypad function keys that are switched off, by the panel's names. */
   keysOff: z.array(text(40)).max(8),
   /** Coldest and hottest of unheated rooms, °C; null for the usual −10 and 45. */
@@ -100,6 +93,7 @@ const area = z.strictObject({
   entry1: seconds.nullable(),
   entry2: seconds.nullable(),
   exit: seconds.nullable(),
+  exitStay: seconds.nullable(),
   order,
 })
 
@@ -146,6 +140,8 @@ const device = z.strictObject({
   gapMm: z.number('must be a gap from 0 to 200 mm').min(0).max(200).nullable(),
   /** Whether it sits on steel. */
   onSteel: z.boolean(),
+  /** Where a fob is stored; null for the school in force. */
+  storedIn: z.enum(['panel', 'keypad']).nullable(),
   /** Chosen pet setting or sensitivity of the model, by its name. */
   setting: text(40).nullable(),
   order,
@@ -171,6 +167,12 @@ const zone = z.strictObject({
   pinned: z.boolean(),
   /** A second area of a zone that is common to both; null for none. */
   area2: id.nullable(),
+  /** The area that the panel still has it in, until the move is keyed: added there, removed here; null when settled. */
+  leaves: id.nullable(),
+  /** How it chimes, where the panel has several ways; null for the first. */
+  chimeStyle: text(40).nullable(),
+  /** Offered to the user as a day zone, where the panel leaves the choice to them. */
+  dayZone: z.boolean(),
   /** Inputs of a contact whose panel switches them on and off instead of telling loops apart; null elsewhere. */
   reedOn: z.boolean().nullable(),
   terminalsOn: z.boolean().nullable(),
@@ -254,76 +256,6 @@ const signoff = z.strictObject({
   note: text(500),
 })
 
-/** What a room is for, as far as judging needs it. */
-export const roomKinds = [
-  'living',
-  'hall',
-  'kitchen',
-  'utility',
-  'bathroom',
-  'bedroom',
-  'workshop',
-  'garage',
-  'store',
-  'outdoors',
-  'other',
-] as const
-export type RoomKind = (typeof roomKinds)[number]
-
-/** The premises in words: rooms are known to devices by their name. */
-const room = z.strictObject({
-  id,
-  type: z.literal('room'),
-  name: name(60),
-  floor: text(40),
-  kind: z.enum(roomKinds),
-  heated: z.boolean(),
-  sleeps: z.boolean(),
-  /** Weight of the heaviest pet that roams here while set, kg; null for none. */
-  petKg: z.number('must be a weight from 0 to 100 kg').min(0).max(100).nullable(),
-  /** Inside a metal building: radio is refused there. */
-  metal: z.boolean(),
-  area: id.nullable(),
-  order,
-})
-
-/** A walk between two neighbouring rooms, middle to middle. */
-const way = z.strictObject({
-  id,
-  type: z.literal('way'),
-  from: id,
-  to: id,
-  metres: z.number('must be a length from 0.5 to 500 m').min(0.5).max(500),
-  stairs: z.boolean(),
-  order,
-})
-
-/** How often people come in by an opening. */
-export const openingUses = ['everyday', 'occasional', 'never'] as const
-export type OpeningUse = (typeof openingUses)[number]
-
-const opening = z.strictObject({
-  id,
-  type: z.literal('opening'),
-  name: name(60),
-  room: id,
-  /** The room behind an inner door; null for one that leads outside. */
-  to: id.nullable(),
-  use: z.enum(openingUses),
-  /** Whether someone still comes in by it while the house is in stay. */
-  inStay: z.boolean(),
-  order,
-})
-
-/** What a motion sees besides its own room: the leaf of an opening, or another room. */
-const sight = z.strictObject({
-  id,
-  type: z.literal('sight'),
-  device: id,
-  opening: id.nullable(),
-  room: id.nullable(),
-})
-
 /** The job goes by another school than its firm, and why. */
 const departure = z.strictObject({
   id,
@@ -378,10 +310,11 @@ export const recordSchemas = {
   state,
   'state-end': stateEnd,
   signoff,
-  room,
-  way,
-  opening,
-  sight,
+  room: roomSchema,
+  way: waySchema,
+  opening: openingSchema,
+  sight: sightSchema,
+  serves: servesSchema,
   departure,
   'fixed-rules': fixedRules,
   waiver,
@@ -402,10 +335,11 @@ export type TestResult = Readonly<z.infer<typeof test>>
 export type TemporaryState = Readonly<z.infer<typeof state>>
 export type StateEnd = Readonly<z.infer<typeof stateEnd>>
 export type Signoff = Readonly<z.infer<typeof signoff>>
-export type Room = Readonly<z.infer<typeof room>>
-export type Way = Readonly<z.infer<typeof way>>
-export type Opening = Readonly<z.infer<typeof opening>>
-export type Sight = Readonly<z.infer<typeof sight>>
+export type Room = Readonly<z.infer<typeof roomSchema>>
+export type Way = Readonly<z.infer<typeof waySchema>>
+export type Opening = Readonly<z.infer<typeof openingSchema>>
+export type Sight = Readonly<z.infer<typeof sightSchema>>
+export type Serves = Readonly<z.infer<typeof servesSchema>>
 export type Departure = Readonly<z.infer<typeof departure>>
 export type FixedRules = Readonly<z.infer<typeof fixedRules>>
 export type Waiver = Readonly<z.infer<typeof waiver>>
@@ -428,6 +362,7 @@ export type JobRecord =
   | Way
   | Opening
   | Sight
+  | Serves
   | Departure
   | FixedRules
   | Waiver
@@ -449,7 +384,8 @@ const references: Partial<Record<RecordType, readonly string[]>> = {
   job: ['panel'],
   receiver: ['model'],
   device: ['model', 'user', 'opening', 'via'],
-  zone: ['device', 'area', 'area2'],
+  zone: ['device', 'area', 'area2', 'leaves'],
+  serves: ['device', 'area'],
   'state-end': ['state'],
   room: ['area'],
   way: ['from', 'to'],
@@ -478,12 +414,4 @@ export function pinId(entry: string): string {
 export function typeOfId(recordId: string): RecordType | null {
   const type = recordId.slice(0, recordId.indexOf(':'))
   return Object.hasOwn(recordSchemas, type) ? (type as RecordType) : null
-}
-
-function hasControl(value: string): boolean {
-  for (const char of value) {
-    const code = char.codePointAt(0) ?? 0
-    if ((code < 32 && code !== 10) || code === 127) return true
-  }
-  return false
 }

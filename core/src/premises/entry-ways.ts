@@ -46,8 +46,11 @@ function waysOf(house: House, system: System, figures: Figures): readonly EntryW
   const { keyIn, margin } = figures
   const byDoor = house.doors.map((door) =>
     house.keypads
-      .flatMap(({ device, room }) => {
-        const walk = house.walk(door.room, room.id)
+      .flatMap(({ device, room, areas }) => {
+        const area = house.areaOf(door.room)
+        // A keypad that does not unset the door's area is no help to who comes in by it.
+        const serves = areas === null || area === null || areas.has(area)
+        const walk = serves ? house.walk(door.room, room.id) : null
         return walk
           ? [
               {

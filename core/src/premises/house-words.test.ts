@@ -81,7 +81,15 @@ describe('the house in words', () => {
 
   it('writes what it reads: reading it back changes nothing', () => {
     const word = fc.constantFrom('Hall', 'Den', 'Attic', 'Boat store', 'Kitchen')
-    const facts = fc.subarray(['unheated', 'sleeps', 'pet 12', 'metal', 'floor Upper', 'garage'])
+    const facts = fc.subarray([
+      'unheated',
+      'sleeps',
+      'pet 12',
+      'metal',
+      'floor Upper',
+      'compartment North',
+      'garage',
+    ])
     const rooms = fc.array(fc.tuple(word, facts), { minLength: 1, maxLength: 5 })
     const ways = fc.array(fc.tuple(word, word, fc.integer({ min: 1, max: 90 }), fc.boolean()), {
       maxLength: 5,

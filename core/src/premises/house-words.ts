@@ -233,6 +233,7 @@ class Reader {
           sleeps: false,
           petKg: null,
           metal: false,
+          compartment: '',
           area: null,
           ...guesses.find(([pattern]) => pattern.test(parts.name))?.[1],
           ...said,
@@ -249,6 +250,7 @@ class Reader {
     const pet = /^pets?(?:\s+(?:of\s+)?(\d{1,3}(?:[.,]\d)?)\s*(?:kg)?)?$/.exec(word)
     const floor = /^floor\s+(.+)$/i.exec(fact)
     const area = /^area\s+(.+)$/i.exec(fact)
+    const compartment = /^compartment\s+(.+)$/i.exec(fact)
     if ((roomKinds as readonly string[]).includes(word)) said.kind = word as RoomKind
     else if (word === 'heated' || word === 'unheated') said.heated = word === 'heated'
     else if (word === 'sleeps' || word === 'people sleep') said.sleeps = true
@@ -260,12 +262,13 @@ class Reader {
       if (pet[1] === undefined) return '“pet” needs a weight, such as pet 18'
       said.petKg = Number(pet[1].replace(',', '.'))
     } else if (floor) said.floor = (floor[1] ?? '').trim()
+    else if (compartment) said.compartment = (compartment[1] ?? '').trim()
     else if (area) {
       const id = this.#areas.get(roomKey(area[1] ?? ''))
       if (!id) return `there is no area “${area[1]}”; the job has ${[...this.#areas.keys()].join(', ')}`
       said.area = id
     } else
-      return `“${fact}” is not known of a room; write ${roomKinds.join(', ')}, unheated, sleeps, pet 18, metal, floor Upper or area Annexe`
+      return `“${fact}” is not known of a room; write ${roomKinds.join(', ')}, unheated, sleeps, pet 18, metal, floor Upper, compartment North or area Annexe`
     return null
   }
 
@@ -389,6 +392,7 @@ function roomFacts(room: Room): string[] {
     ...(room.sleeps ? ['sleeps'] : []),
     ...(room.petKg === null ? [] : [`pet ${room.petKg}`]),
     ...(room.metal ? ['metal'] : []),
+    ...(room.compartment === '' ? [] : [`compartment ${room.compartment}`]),
   ]
 }
 

@@ -2,6 +2,7 @@ import type { System } from '../fit/system.ts'
 import type { Figures } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { Keeper } from '../units/keep.ts'
+import { servedAreas } from './served-areas.ts'
 import type { Device, JobInfo, Opening, Room, Way } from '../job/records.ts'
 
 /** A walk through the house, by the quickest way. */
@@ -14,6 +15,15 @@ export interface Walk {
   readonly rooms: readonly Room[]
 }
 
+/** A keypad in a described room. */
+export interface Keypad {
+  readonly device: Device
+  readonly name: string
+  readonly room: Room
+  /** Areas that it sets and unsets; null for all. */
+  readonly areas: ReadonlySet<string> | null
+}
+
 /** The premises in words, looked up. */
 export interface House {
   readonly rooms: readonly Room[]
@@ -22,11 +32,13 @@ export interface House {
   /** Openings that people come in by: they lead outside, and are used. */
   readonly doors: readonly Opening[]
   /** Keypads whose room is described. */
-  readonly keypads: readonly { readonly device: Device; readonly name: string; readonly room: Room }[]
+  readonly keypads: readonly Keypad[]
   /** Keypads in no described room. */
   readonly lostKeypads: readonly Device[]
   /** The room of a name, however it is written; null when it is not described. */
   readonly room: (name: string) => Room | null
+  /** The area that a room belongs to: its own, else the first; null where the job has none. */
+  readonly areaOf: (room: string) => string | null
   /** The quickest walk between two rooms at the pace of the job's slowest person; null when no way joins them. */
   readonly walk: (from: string, to: string) => Walk | null
 }
@@ -63,6 +75,9 @@ export function houseOf(doc: JobDocument, system: System, figures: Figures): Hou
     ...recordsOf(doc, 'way'),
     ...recordsOf(doc, 'opening'),
     ...keypads,
+    ...recordsOf(doc, 'area'),
+    ...recordsOf(doc, 'serves'),
+    system.panel ?? doc,
   ]
   return keeper.get(rooms[0] ?? doc, from, () => buildHouse(doc, system, figures))
 }
@@ -76,8 +91,10 @@ function buildHouse(doc: JobDocument, system: System, figures: Figures): House {
   const keypads = system.devices.filter(({ model }) => model.class === 'keypad')
   const placed = keypads.flatMap(({ device, model }) => {
     const at = room(device.room)
-    return at ? [{ device, name: model.name, room: at }] : []
+    return at ? [{ device, name: model.name, room: at, areas: servedAreas(doc, system.panel, device) }] : []
   })
+  const first = recordsOf(doc, 'area')[0]?.id ?? null
+  const areas = new Map(rooms.map((item) => [item.id, item.area ?? first]))
   const walks = new Map<string, ReadonlyMap<string, Walk>>()
   const pace = paceOf(system.info, figures)
   return {
@@ -88,6 +105,7 @@ function buildHouse(doc: JobDocument, system: System, figures: Figures): House {
     keypads: placed,
     lostKeypads: keypads.filter(({ device }) => !room(device.room)).map(({ device }) => device),
     room,
+    areaOf: (id) => areas.get(id) ?? first,
     walk(from, to) {
       let found = walks.get(from)
       if (!found) {

@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest'
+import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { blankArea } from '../job/blank.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { keypadPresses } from './presses.ts'
-import { programmingSheet, type Sheet, type SheetStep } from './sheet.ts'
+import { programmingSheet, type Sheet } from './sheet.ts'
+import type { SheetStep } from './step.ts'
 
 const sheetOf = (job: SmallJob): Sheet => {
-  const sheet = programmingSheet(job.doc, catalogue)
+  const sheet = programmingSheet(job.doc, catalogue, job.houseRules)
   if (!sheet) throw new Error('no sheet')
   return sheet
 }
@@ -190,6 +192,7 @@ describe('the sheet of the Ostler S', () => {
       ['entry delay 1', '30 → 30 s'],
       ['entry delay 2', '45 → 45 s'],
       ['exit delay', '60 → 60 s'],
+      ['exit delay of stay', 'not set in the plan'],
       ['entry delay 1 of Annexe', '20 → 20 s'],
     ])
     expect(steps.at(-1)?.keys).toContain('3.1, part 2')
@@ -206,7 +209,7 @@ describe('the sheet of the Ostler S', () => {
 })
 
 it('has no sheet without a panel', () => {
-  expect(programmingSheet(new SmallJob({ panel: null }).doc, catalogue)).toBeNull()
+  expect(programmingSheet(new SmallJob({ panel: null }).doc, catalogue, defaultHouseRules)).toBeNull()
 })
 
 function wordNumbers(words: readonly string[]): string {

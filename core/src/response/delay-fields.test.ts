@@ -2,18 +2,14 @@ import { describe, expect, it } from 'vitest'
 import type { DelayField } from '../catalogue/schema.ts'
 import { catalogue } from '../testing/small-job.ts'
 import { aJob } from '../job/testing/records.ts'
-import { decodeDelay, delayFieldOf, encodeDelay } from './delays.ts'
+import { decodeDelay, delayFieldOf, delayKeys, encodeDelay, type DelayKey } from './delays.ts'
 
 /*
  * The edge values of every delay field of every panel, reasoned by hand from world.md: what is keyed and what it means for
  * a wanted 0 s, one second below and above the least, the step, the most and one second beyond. `keyed/seconds`, or `-`
  * where it cannot be stored.
  */
-const edges: readonly (readonly [
-  string,
-  'entry1' | 'entry2' | 'exit' | 'abort',
-  Readonly<Record<number, string>>,
-])[] = [
+const edges: readonly (readonly [string, DelayKey, Readonly<Record<number, string>>])[] = [
   // Tarn 40: 5–240 s by 5 s, all three; hold 0–60 s by 5 s, 0 meaning at once.
   [
     'tarn-40',
@@ -50,10 +46,12 @@ const edges: readonly (readonly [
   ['ostler-s-8', 'entry1', { 0: '0/0', 1: '1/1', 255: '255/255', 256: '-' }],
   ['ostler-s-8', 'entry2', { 0: '0/0', 1: '1/1', 255: '255/255', 256: '-' }],
   ['ostler-s-8', 'exit', { 0: '0/0', 254: '254/254', 255: '255/255', 256: '-' }],
+  ['ostler-s-8', 'exitStay', { 0: '0/0', 1: '1/1', 255: '255/255', 256: '-' }],
   ['ostler-s-8', 'abort', { 0: '0/0', 1: '1/1', 120: '120/120', 121: '-' }],
   ['ostler-s-9', 'entry1', { 0: '0/0', 255: '255/255', 256: '-' }],
   ['ostler-s-9', 'entry2', { 0: '0/0', 255: '255/255', 256: '-' }],
   ['ostler-s-9', 'exit', { 0: '0/0', 255: '255/255', 256: '-' }],
+  ['ostler-s-9', 'exitStay', { 0: '0/0', 1: '1/1', 255: '255/255', 256: '-' }],
   ['ostler-s-9', 'abort', { 0: '0/0', 120: '120/120', 121: '-' }],
   // Pinfold 16: entry A 1–90 s; entry B in steps of 15 s, 1–60; exit 5–90 s.
   ['pinfold-16', 'entry1', { 0: '1/1', 1: '1/1', 90: '90/90', 91: '-' }],
@@ -67,6 +65,8 @@ const edges: readonly (readonly [
   ],
   ['quillet-32', 'entry2', { 0: '10/10', 10: '10/10', 19: '20/20', 250: '250/250', 251: '-' }],
   ['quillet-32', 'exit', { 0: '10/10', 10: '10/10', 21: '30/30', 250: '250/250', 251: '-' }],
+  // In the part set 0 is no delay at all.
+  ['quillet-32', 'exitStay', { 0: '0/0', 1: '10/10', 10: '10/10', 241: '250/250', 250: '250/250', 251: '-' }],
   ['quillet-32', 'abort', { 0: '0/0', 1: '10/10', 10: '10/10', 51: '60/60', 60: '60/60', 61: '-' }],
   // Sallow M: minutes and seconds by 5 s, to five minutes; send after 0–60 s by 5 s.
   ['sallow-m', 'entry1', { 0: '5/5', 5: '5/5', 6: '10/10', 296: '300/300', 300: '300/300' }],
@@ -90,9 +90,7 @@ describe('every delay field of every panel', () => {
     const all = catalogue
       .all('panel')
       .flatMap((panel) =>
-        (['entry1', 'entry2', 'exit', 'abort'] as const)
-          .filter((key) => panel.delays[key])
-          .map((key) => `${panel.id.slice(6)} ${key}`),
+        delayKeys.filter((key) => panel.delays[key]).map((key) => `${panel.id.slice(6)} ${key}`),
       )
     expect(edges.map(([panel, key]) => `${panel} ${key}`).sort()).toEqual(all.sort())
   })

@@ -5,7 +5,7 @@ import { formatSeconds } from '../units/seconds.ts'
 import { presets, type Limit } from './presets.ts'
 
 /** The delays a panel stores. */
-export const delayKeys = ['entry1', 'entry2', 'exit', 'abort'] as const
+export const delayKeys = ['entry1', 'entry2', 'exit', 'exitStay', 'abort'] as const
 export type DelayKey = (typeof delayKeys)[number]
 
 /** A wanted delay as a panel can store it, or why it cannot. */
@@ -91,23 +91,39 @@ export function delaySets(doc: JobDocument, panel: PanelModel | null): DelaySet[
   return [
     jobDelays(doc),
     ...areas.flatMap((area): DelaySet[] => {
-      const { entry1, entry2, exit } = area
-      if (entry1 === null && entry2 === null && exit === null) return []
-      const values = { entry1, entry2, exit, abort: null }
+      const { entry1, entry2, exit, exitStay } = area
+      if ([entry1, entry2, exit, exitStay].every((value) => value === null)) return []
+      const values = { entry1, entry2, exit, exitStay, abort: null }
       return [{ id: area.id, area: area.name, number: area.number, values }]
     }),
   ]
 }
 
 function jobDelays(doc: JobDocument): DelaySet {
-  const { id, entry1, entry2, exit, abortWindow } = jobInfo(doc)
-  return { id, area: null, number: null, values: { entry1, entry2, exit, abort: abortWindow } }
+  const { id, entry1, entry2, exit, exitStay, abortWindow } = jobInfo(doc)
+  return { id, area: null, number: null, values: { entry1, entry2, exit, exitStay, abort: abortWindow } }
 }
 
 /** The region's limit for a delay, or null. */
 export function limitOf(doc: JobDocument, key: DelayKey): Limit | null {
   const preset = presets[jobInfo(doc).region]
-  return { entry1: preset.entry, entry2: preset.entry, exit: preset.exit, abort: preset.abort }[key]
+  const { entry, exit, abort } = preset
+  return { entry1: entry, entry2: entry, exit, exitStay: exit, abort }[key]
+}
+
+/** What the exit delay does in stay: seconds of its own or those of away; null where the panel does not say, 0 where there is none. */
+export function exitInStay(doc: JobDocument, panel: PanelModel | null): number | null {
+  const info = jobInfo(doc)
+  switch (panel?.couplings?.exitInStay) {
+    case 'same':
+      return info.exit
+    case 'own':
+      return info.exitStay
+    case 'none':
+      return 0
+    case undefined:
+      return null
+  }
 }
 
 /** The panel's field for a delay as it is in this job, its unit switched where the option is on; null when it has none. */

@@ -6,8 +6,10 @@ import type { Finding } from '../findings/context.ts'
 import { defaultHouseRules, type HouseRules } from '../house-rules/house-rules.ts'
 import { emptyDocument, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { applyOps, type Op } from '../job/edit.ts'
+import { blankArea } from '../job/blank.ts'
+import { serveOps } from '../premises/served-areas.ts'
 import { pinOps, startOps } from '../job/start.ts'
-import type { Device, JobInfo, Opening, Room, Sight, Way, Zone } from '../job/records.ts'
+import type { Area, Device, JobInfo, Opening, Room, Sight, Way, Zone } from '../job/records.ts'
 import { aDevice, aJob } from '../job/testing/records.ts'
 import { numberAll } from '../zones/number-all.ts'
 
@@ -109,6 +111,7 @@ export class SmallJob {
       sleeps: false,
       petKg: null,
       metal: false,
+      compartment: '',
       area: null,
       order: recordsOf(this.doc, 'room').length + 1,
       ...over,
@@ -154,6 +157,19 @@ export class SmallJob {
       room: what.room ? `room:${what.room}` : null,
     }
     return this.apply([{ op: 'add', record }])
+  }
+
+  /** A second or further area of the panel; `area:1` is there from the start. */
+  area(number: number, name: string, over: Partial<Area> = {}): this {
+    const record = { ...blankArea, id: `area:${number}`, number, name, order: number, ...over }
+    return this.apply([{ op: 'add', record }])
+  }
+
+  /** Lets a keypad or fob set and unset just these areas, by number. */
+  serves(device: string, ...areas: readonly number[]): this {
+    return this.apply(
+      serveOps(this.doc, this.device(device), new Set(areas.map((number) => `area:${number}`))),
+    )
   }
 
   user(key: string): this {

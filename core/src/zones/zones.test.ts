@@ -289,6 +289,12 @@ describe('numbers that are spoken for', () => {
     expect(zone).toMatchObject({ record: { number: 4 } })
   })
 
+  it('leaves the two that the Ostler S keeps as templates', () => {
+    const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11' })
+    const numbers = numbersFor(job.doc, systemOf(job.doc, catalogue), 'wireless')
+    expect([numbers.at(-1), numbers.length]).toEqual([62, 62])
+  })
+
   it('leaves numbers under a keypad’s own terminal to the keypad, and frees the dead panel terminal', () => {
     const job = new SmallJob({ panel: 'panel/pinfold-16', grade: 1 }).add('pad', 'chalkpad', {
       mappedOver: 3,

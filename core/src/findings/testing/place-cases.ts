@@ -1,4 +1,3 @@
-import { blankArea } from '../../job/blank.ts'
 import { cleanHouse, cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import type { RuleCase } from './rule-case.ts'
 
@@ -23,10 +22,6 @@ const quillet = (): SmallJob =>
   new SmallJob({ panel: 'panel/quillet-32' })
     .add('front', 'sill-8', { use: 'entry', position: 'door' })
     .number()
-const area = {
-  op: 'add',
-  record: { ...blankArea, id: 'area:2', number: 2, name: 'Annexe', order: 2 },
-} as const
 const verified = (j: SmallJob, device: string, fireGroup: number | null): SmallJob =>
   j.set(j.zone(device, 'smoke').id, { response: 'fire-verified', reason: 'cooking haze', fireGroup })
 
@@ -210,27 +205,6 @@ export const placeCases: readonly RuleCase[] = [
     fix: null,
   },
   {
-    rule: 'two-areas',
-    clean: () => cleanTarn().apply([area]),
-    spoil: (j) => j.set(j.zone('hall').id, { area2: 'area:2' }),
-    says: 'Zone 03 is in two areas: Tarn 40 takes one area per zone.',
-    fix: 'Leave it in the first',
-  },
-  {
-    rule: 'area-number',
-    clean: cleanTarn,
-    spoil: (j) => j.apply([area]),
-    says: 'Area 2 (Annexe): Tarn 40 has 1.',
-    fix: null,
-  },
-  {
-    rule: 'common-entry',
-    clean: () => ostler().apply([area]),
-    spoil: (j) => j.set(j.zone('front').id, { area2: 'area:2' }),
-    says: 'Zone 01 is common to Whole premises and Annexe: while only one of them is set, it is not watched.',
-    fix: null,
-  },
-  {
     rule: 'stay-option',
     clean: pinfold,
     spoil: (j) => j.set('job:main', { stayToEntry2: true }),
@@ -269,13 +243,12 @@ export const placeCases: readonly RuleCase[] = [
   {
     rule: 'stay-motion',
     clean: () =>
-      new SmallJob()
-        .add('porch', 'reedling', { use: 'entry' })
-        .add('hall', 'stilt', { use: 'on-way' })
+      new SmallJob({ panel: 'panel/quillet-32', entry2: 50, exitStay: 30 })
+        .add('porch', 'sill-8', { use: 'entry' })
+        .add('hall', 'watcher-8', { use: 'on-way-night' })
         .number(),
-    spoil: (j) =>
-      j.set('device:hall', { use: 'on-way-night' }).set(j.zone('hall').id, { response: 'follow-stay-delay' }),
-    says: 'Zone 02 is a motion that is on in stay, and there is neither a fob nor a keypad on another floor: whoever comes down trips it.',
+    spoil: (j) => j.set('job:main', { exitStay: 0 }),
+    says: 'Zone 002 is a motion that is on in stay, and there is no exit delay in stay, no fob, nor a keypad on another floor: whoever goes up or comes down trips it.',
     fix: null,
   },
   {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiChevronDown, mdiChevronUp } from '@mdi/js'
 import { computed, ref } from 'vue'
-import { readSticker, recordsOf, type Device, type DeviceModel, type Family, type Fit, type Op } from '#core'
+import { readSticker, removeDeviceOps, type Device, type DeviceModel, type Family, type Fit } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellText from '../../shared/CellText.vue'
 import { verdictLook } from '../../shared/severity.ts'
@@ -47,14 +47,9 @@ function readId(text: string): string | null {
   return read.serial
 }
 
-/** Removing a device takes its zones with it. */
+/** Removing a device takes its zones, and what was said of it, with it. */
 function remove(): void {
-  const zones = recordsOf(job.doc, 'zone').filter((zone) => zone.device === props.device.id)
-  const ops: Op[] = [
-    ...zones.map((record): Op => ({ op: 'remove', record })),
-    { op: 'remove', record: props.device },
-  ]
-  job.edit('device.remove', ops)
+  job.edit('device.remove', removeDeviceOps(job.doc, props.device))
 }
 </script>
 

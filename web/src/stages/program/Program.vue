@@ -6,7 +6,7 @@ import { useJob } from '../../job/job-store.ts'
 import KeysText from './KeysText.vue'
 
 const job = useJob()
-const sheet = computed(() => programmingSheet(job.doc, job.catalogue))
+const sheet = computed(() => programmingSheet(job.doc, job.catalogue, job.rules))
 const name = computed(() => job.system?.info.name ?? '')
 const openIn = (section: SheetSection): number => section.steps.filter((step) => step.open).length
 /** What the notes say of a field holds for every zone: they are printed with the first. */

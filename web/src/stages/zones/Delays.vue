@@ -9,10 +9,15 @@ const names = {
   entry1: 'Entry delay 1',
   entry2: 'Entry delay 2',
   exit: 'Exit delay',
+  exitStay: 'Exit delay of stay',
   abort: 'Hold before sending',
 } as const
+/** Of stay only where the panel keeps one of its own. */
+const shown = computed(() =>
+  delayKeys.filter((key) => key !== 'exitStay' || job.system?.panel?.delays.exitStay !== undefined),
+)
 const rows = computed(() =>
-  delayKeys.map((key) => {
+  shown.value.map((key) => {
     const field = job.system ? delayFieldOf(job.system.panel, job.system.info, key) : null
     const wanted = wantedDelay(job.doc, key)
     const encoded = field && wanted !== null ? encodeDelay(field, wanted, limitOf(job.doc, key)) : null

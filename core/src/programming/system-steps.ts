@@ -1,0 +1,180 @@
+import type { PanelModel, SettingKey } from '../catalogue/schema.ts'
+import type { System } from '../fit/system.ts'
+import { groupId } from '../identity/sticker.ts'
+import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
+import type { HouseRules } from '../house-rules/house-rules.ts'
+import type { JobInfo } from '../job/records.ts'
+import { servedAreas } from '../premises/served-areas.ts'
+import {
+  bothNumbers,
+  delayFieldOf,
+  delaySets,
+  encodeDelay,
+  limitOf,
+  type DelayKey,
+} from '../response/delays.ts'
+import { presets } from '../response/presets.ts'
+import { exitWords, openWords, storedInKeypad } from '../response/setting-words.ts'
+import { makeStep, type SheetSection, type SheetStep } from './step.ts'
+
+const delayNames: Readonly<Record<DelayKey, string>> = {
+  entry1: 'entry delay 1',
+  entry2: 'entry delay 2',
+  exit: 'exit delay',
+  exitStay: 'exit delay of stay',
+  abort: 'hold before sending',
+}
+
+/** The panel's delays, and behind them those that an area has of its own. */
+export function systemSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {
+  return delaySets(doc, panel).flatMap((set) =>
+    panel.programming.systemFields.flatMap((key): SheetStep[] => {
+      const field = delayFieldOf(panel, jobInfo(doc), key)
+      const wanted = set.values[key]
+      const name = set.area === null ? delayNames[key] : `${delayNames[key]} of ${set.area}`
+      // What the job leaves open is owed; what an area leaves open it takes from the job.
+      if (!field || (wanted === null && (key === 'abort' || set.area !== null))) return []
+      const address = set.number === null ? field.address : `${field.address}, part ${set.number}`
+      const fill = { address, name: field.name }
+      const step = panel.programming.system
+      if (wanted === null)
+        return [makeStep({ step, fill, field: name, meaning: 'not set in the plan', open: true })]
+      const encoded = encodeDelay(field, wanted, limitOf(doc, key))
+      const value: Readonly<Record<string, string>> = encoded.ok ? { value: String(encoded.keyed) } : {}
+      const meaning = encoded.ok
+        ? `${bothNumbers(field, encoded)}${encoded.note ? ` (${encoded.note})` : ''}`
+        : encoded.reason
+      return [makeStep({ step, fill: { ...fill, ...value }, field: name, meaning, open: !encoded.ok })]
+    }),
+  )
+}
+
+/** The settings that the plan changes from how the panel comes, as the panel asks for them. */
+export function settingSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {
+  const info = jobInfo(doc)
+  return (panel.programming.settings ?? []).flatMap((step): SheetStep[] => {
+    const set = settingValue(panel, info, step.setting)
+    if (set === null) return []
+    const keyed = step.values?.[set.value] ?? set.value
+    const fill = { value: keyed, meaning: set.meaning }
+    return [makeStep({ step, fill, field: settingNames[step.setting], meaning: set.meaning })]
+  })
+}
+
+const settingNames: Readonly<Record<SettingKey, string>> = {
+  siren: 'siren time',
+  swinger: 'swinger shutdown',
+  supervise: 'lost after silence of',
+  exitUnit: 'unit of the exit delay',
+  exitBy: 'exit ends',
+  openAtExit: 'zone open at the end of exit',
+  stayToEntry2: 'stay zones to entry 2',
+  entryBeeps: 'sound while entry runs',
+  exitBeeps: 'sound while exit runs',
+  outputs: 'outputs',
+  keySwitch: 'key switch',
+  keysOff: 'keypad keys switched off',
+}
+
+/** A setting's choice and what it means; null where the plan leaves it as the panel comes. */
+function settingValue(
+  panel: PanelModel,
+  info: JobInfo,
+  key: SettingKey,
+): { readonly value: string; readonly meaning: string } | null {
+  const flag = (on: boolean | null, meaning: string) =>
+    on === null ? null : { value: on ? 'on' : 'off', meaning }
+  const number = (value: number | null, unit: string) =>
+    value === null ? null : { value: String(value), meaning: `${value} ${unit}` }
+  switch (key) {
+    case 'siren': {
+      if (info.sirenSeconds === null || !panel.siren) return null
+      const encoded = encodeDelay(panel.siren, info.sirenSeconds, presets[info.region].siren, 'down')
+      return encoded.ok ? { value: String(encoded.keyed), meaning: bothNumbers(panel.siren, encoded) } : null
+    }
+    case 'swinger':
+      return number(info.swinger, 'trips')
+    case 'supervise':
+      return number(info.superviseMinutes, 'min')
+    case 'exitUnit':
+      return info.exitUnitSwitched
+        ? { value: 'on', meaning: `steps of ${panel.delays.exit.switched?.secondsPerUnit ?? 1} s` }
+        : null
+    case 'exitBy':
+      return info.exitBy === null ? null : { value: info.exitBy, meaning: exitWords[info.exitBy] }
+    case 'openAtExit':
+      return info.openAtExit === null ? null : { value: info.openAtExit, meaning: openWords[info.openAtExit] }
+    case 'stayToEntry2':
+      return flag(info.stayToEntry2 ? true : null, 'every zone of stay starts entry 2')
+    case 'entryBeeps':
+    case 'exitBeeps':
+      return flag(info[key], info[key] ? 'keypads sound' : 'keypads make no sound')
+    case 'outputs':
+      return info.outputs === null
+        ? null
+        : {
+            value: info.outputs,
+            meaning: info.outputs === 'latched' ? 'on until a code is keyed' : 'a pulse',
+          }
+    case 'keySwitch':
+      return info.keySwitch === 'none' ? null : { value: info.keySwitch, meaning: info.keySwitch }
+    case 'keysOff':
+      return info.keysOff.length === 0
+        ? null
+        : { value: info.keysOff.join(', '), meaning: `${info.keysOff.join(', ')} off` }
+  }
+}
+
+/** Fobs, keypads and sirens that have slots, with what is keyed for each. */
+export function slotSection(system: System, panel: PanelModel, rules: HouseRules): SheetSection {
+  const step = panel.programming.slot
+  const steps = step
+    ? system.devices.flatMap(({ device, model, family }): SheetStep[] => {
+        if (model.slot === 'none' || !family || device.slot === null) return []
+        const serial = device.serial ?? device.sticker
+        const inKeypad = model.slot === 'fob' && storedInKeypad(panel, device, rules)
+        const own = inKeypad ? (panel.programming.fobInKeypad ?? step) : step
+        const fill = {
+          address: step.addresses[model.slot],
+          number: String(device.slot),
+          name: model.slot,
+          ...(serial === null ? {} : { value: [...serial].join(' ') }),
+        }
+        const meaning =
+          serial === null ? 'still open in the plan' : `${model.name}, ${groupId(family, serial)}`
+        return [
+          makeStep({
+            step: own,
+            fill,
+            field: `${model.slot} ${device.slot}`,
+            meaning,
+            open: serial === null,
+          }),
+        ]
+      })
+    : []
+  return { title: 'Fobs, keypads and sirens', steps }
+}
+
+/** Which areas each keypad and fob sets and unsets, where the panel keeps that per keypad. */
+export function servedSection(doc: JobDocument, system: System, panel: PanelModel): SheetSection[] {
+  const step = panel.programming.keypadAreas
+  if (!step || recordsOf(doc, 'area').length < 2) return []
+  let wired = 0
+  const steps = system.devices.flatMap(({ device, model, family }): SheetStep[] => {
+    if (model.class !== 'keypad' && model.slot !== 'fob') return []
+    // A wired keypad has no slot in the plan; they count on along the cable.
+    const number = device.slot ?? (family ? null : (wired += 1))
+    const served = servedAreas(doc, panel, device)
+    const areas = recordsOf(doc, 'area').filter((area) => served === null || served.has(area.id))
+    const name = `${model.class === 'keypad' ? 'keypad' : 'fob'} ${number ?? '?'}`
+    const fill = {
+      name: model.class === 'keypad' ? 'keypad' : 'fob',
+      ...(number === null ? {} : { number: String(number) }),
+      value: areas.map((area) => area.number).join(' '),
+    }
+    const meaning = `${model.name}${device.room ? ` in ${device.room}` : ''}: ${areas.map((area) => area.name).join(' and ')}`
+    return [makeStep({ step, fill, field: `areas of ${name}`, meaning, open: number === null })]
+  })
+  return steps.length > 0 ? [{ title: 'Areas of keypads and fobs', steps }] : []
+}
