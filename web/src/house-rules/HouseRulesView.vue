@@ -137,13 +137,15 @@ legend {
 }
 .choice {
   display: grid;
-  grid-template-columns: 20px 1fr;
+  grid-template-columns: 24px 1fr;
   gap: 4px;
   padding: 3px 0;
   align-items: start;
 }
 .choice input {
-  margin-top: 4px;
+  width: 24px;
+  height: 24px;
+  margin: 0;
   accent-color: rgb(var(--v-theme-primary));
 }
 .two {
