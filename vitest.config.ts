@@ -1,5 +1,6 @@
 import { defineConfig } from 'vitest/config'
 import vue from '@vitejs/plugin-vue'
+import vuetify from 'vite-plugin-vuetify'
 
 export default defineConfig({
   test: {
@@ -15,8 +16,14 @@ export default defineConfig({
         },
       },
       {
-        plugins: [vue()],
-        test: { name: 'web', include: ['web/src/**/*.test.ts'], environment: 'happy-dom' },
+        plugins: [vue(), vuetify({ autoImport: true })],
+        define: { __BUILD__: JSON.stringify('test') },
+        test: {
+          name: 'web',
+          include: ['web/src/**/*.test.ts'],
+          environment: 'happy-dom',
+          server: { deps: { inline: ['vuetify'] } },
+        },
       },
     ],
   },

@@ -30,6 +30,8 @@ const titles: Readonly<Record<string, string>> = {
   'way.remove': 'removed a way',
   'sight.set': 'said what a motion sees',
   'zone.move': 'moved a zone',
+  'zone.area': 'put a zone into another area',
+  'keypad.areas': 'said which areas a keypad sets',
   'departure.begin': 'departed from a house rule',
   'departure.end': 'went back to the house rule',
   'finding.waive': 'took a finding on',

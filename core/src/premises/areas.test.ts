@@ -57,6 +57,17 @@ describe('areas of keypads', () => {
     expect(served(job, 'near')).toBe('all')
   })
 
+  it('of a fob with zone numbers are those of its zones', () => {
+    const job = SmallJob.morrow()
+      .area(2, 'Den')
+      .user('Nell')
+      .add('fob', 'fourkey', { user: 'user:Nell', room: '' })
+      .number()
+    expect(served(job, 'fob')).toEqual(['area:1'])
+    for (const zone of recordsOf(job.doc, 'zone')) job.set(zone.id, { area: 'area:2' })
+    expect(served(job, 'fob')).toEqual(['area:2'])
+  })
+
   it('decide which keypad helps who comes in by a door', () => {
     // 3 m at 1.2 m/s are 2.5 s and 9 m are 7.5 s; 8 s to key and 5 s to spare: 16 s (rounded up) and 21 s.
     const said = (job: SmallJob) => ways(job).map((way) => [way.keypad.id, way.seconds, way.nearest])

@@ -3,15 +3,25 @@ import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 
-/** Areas that a keypad or fob sets and unsets; null for all, also where the panel keeps none per keypad. */
+/** Areas that a keypad or fob sets and unsets; null for all, also where the panel keeps none per keypad. A fob that has zone numbers sets the areas of its zones. */
 export function servedAreas(
   doc: JobDocument,
   panel: PanelModel | null,
   device: Device,
 ): ReadonlySet<string> | null {
   if (!panel?.couplings?.keypadAreas) return null
+  if (hasZones(panel, device, doc)) {
+    const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
+    const areas = zones.flatMap((zone) => [zone.area, zone.area2]).filter((area) => area !== null)
+    return areas.length === 0 ? null : new Set(areas)
+  }
   const mine = recordsOf(doc, 'serves').filter((record) => record.device === device.id)
   return mine.length === 0 ? null : new Set(mine.map((record) => record.area))
+}
+
+/** Whether it is a fob whose buttons are zones of their own. */
+function hasZones(panel: PanelModel, device: Device, doc: JobDocument): boolean {
+  return panel.slots.fobs.by === 'numbers' && recordsOf(doc, 'zone').some((zone) => zone.device === device.id)
 }
 
 /** Ops after which a keypad or fob serves just these areas; all of the job's areas are kept as none stated. */

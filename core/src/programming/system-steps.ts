@@ -162,7 +162,8 @@ export function servedSection(doc: JobDocument, system: System, panel: PanelMode
   if (!step || recordsOf(doc, 'area').length < 2) return []
   let wired = 0
   const steps = system.devices.flatMap(({ device, model, family }): SheetStep[] => {
-    if (model.class !== 'keypad' && model.slot !== 'fob') return []
+    // A fob with zone numbers has its areas keyed with its zones.
+    if (model.class !== 'keypad' && (model.slot !== 'fob' || panel.slots.fobs.by === 'numbers')) return []
     // A wired keypad has no slot in the plan; they count on along the cable.
     const number = device.slot ?? (family ? null : (wired += 1))
     const served = servedAreas(doc, panel, device)

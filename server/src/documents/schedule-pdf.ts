@@ -3,12 +3,14 @@ import { dirname, sep } from 'node:path'
 import pdfmake from 'pdfmake'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
 import {
+  customerNotes,
   departureLines,
   jobInfo,
   judge,
   owedList,
   recordOf,
   recordsOf,
+  rulesInForce,
   scheduleColumns,
   systemOf,
   zoneSchedule,
@@ -68,6 +70,7 @@ function definition(
   const system = systemOf(document, catalogue)
   const findings = judge({ doc: document, catalogue, now: now.toISOString(), elsewhere: null, houseRules })
   const owed = owedList(document, catalogue, findings)
+  const notes = customerNotes(document, catalogue, rulesInForce(document, houseRules))
   const day = now.toISOString().slice(0, 10)
   const heads = scheduleColumns.map(([, title]) => ({ text: title, bold: true }))
   const lines = zoneSchedule(document, catalogue).map((line) => scheduleColumns.map(([key]) => line[key]))
@@ -108,6 +111,7 @@ function definition(
         ? []
         : [{ ul: owed.map((item) => `${item.blocks ? 'Blocks hand-over: ' : ''}${item.text}`) }]),
       ...departures(document, findings),
+      ...(notes.length === 0 ? [] : [{ text: 'To tell the customer', style: 'head' }, { ul: notes }]),
       { text: 'Zones', style: 'head' },
       lines.length === 0
         ? { text: 'No zones yet.' }

@@ -146,7 +146,6 @@ legend {
   width: 24px;
   height: 24px;
   margin: 0;
-  accent-color: rgb(var(--v-theme-primary));
 }
 .two {
   display: grid;

@@ -32,7 +32,8 @@ function by(id: string, field: string | null): string {
         </li>
       </ul>
       <p v-if="job.undoRest.ops.length > 0">
-        The rest, {{ job.undoRest.ops.length }} changes, can still be taken back.
+        The rest, {{ job.undoRest.ops.length }} {{ job.undoRest.ops.length === 1 ? 'change' : 'changes' }},
+        can still be taken back.
       </p>
       <p v-else>Nothing is left to take back.</p>
       <div class="d-flex ga-3 justify-end mt-4">

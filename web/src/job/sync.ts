@@ -99,7 +99,11 @@ export class JobLine {
     try {
       while (this.replica.pending.length > 0 && !this.#closed) {
         this.events.state('sending')
+        const before = this.replica.pending[0]?.edit.id
         await this.#sendBatch()
+        // Taken, and yet not in the journal: ask again later instead of in a circle.
+        if (this.replica.pending[0]?.edit.id === before)
+          throw new Error('the server does not show what it took')
       }
       this.#delay = 500
       this.events.state('idle')

@@ -7,6 +7,8 @@ const props = defineProps<{
   kind: string
   label: string
   items: readonly { title: string; value: string | null }[]
+  /** Takes the choice instead, where it is more than one field. */
+  take?: (value: string | null) => void
 }>()
 
 const { value, error, begin, commit } = useField<string | null>(
@@ -17,7 +19,9 @@ const { value, error, begin, commit } = useField<string | null>(
 
 function choose(event: Event): void {
   const chosen = (event.target as HTMLSelectElement).value
-  commit(chosen === '' ? null : chosen)
+  const choice = chosen === '' ? null : chosen
+  if (props.take) props.take(choice)
+  else commit(choice)
 }
 </script>
 

@@ -17,7 +17,6 @@ const { value, commit } = useField<boolean>(
 input {
   width: 17px;
   height: 17px;
-  accent-color: rgb(var(--v-theme-primary));
   vertical-align: middle;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { useField } from './useField.ts'
+import { readNumber, useField } from './useField.ts'
 
 const props = defineProps<{
   id: string
@@ -51,8 +51,7 @@ function parse(): unknown {
   const text = draft.value.trim()
   if (props.read) return props.read(text)
   if (!props.number) return draft.value
-  if (text === '') return null
-  return Number.isNaN(Number(text)) ? text : Number(text)
+  return readNumber(text)
 }
 
 function restore(): void {
@@ -71,7 +70,7 @@ function restore(): void {
       :class="{ id: mono, num: number, wrong: error !== '' }"
       :size="size ?? 10"
       :placeholder="placeholder"
-      :inputmode="number ? 'numeric' : 'text'"
+      :inputmode="number ? 'decimal' : 'text'"
       @focus="start"
       @blur="finish"
       @keydown.enter="($event.target as HTMLElement).blur()"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { useField } from './useField.ts'
+import { readNumber, useField } from './useField.ts'
 
 const props = defineProps<{
   id: string
@@ -44,10 +44,7 @@ function finish(): void {
 }
 
 function parse(): string | number | null {
-  if (!props.number) return draft.value
-  const text = draft.value.trim().replace(',', '.')
-  if (text === '') return null
-  return Number.isNaN(Number(text)) ? text : Number(text)
+  return props.number ? readNumber(draft.value) : draft.value
 }
 </script>
 

@@ -2,6 +2,13 @@ import { computed, ref, type ComputedRef, type Ref } from 'vue'
 import { fieldProblems, typeOfId, type RecordType } from '#core'
 import { useJob } from '../job/job-store.ts'
 
+/** A number as typed, with comma or point; nothing typed is none, and what is no number is kept to be refused by its schema. */
+export function readNumber(typed: string): number | string | null {
+  const text = typed.trim().replace(',', '.')
+  if (text === '') return null
+  return Number.isNaN(Number(text)) ? text : Number(text)
+}
+
 export interface Field<T> {
   /** What stands there now. */
   readonly value: ComputedRef<T>

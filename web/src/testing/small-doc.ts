@@ -27,8 +27,8 @@ export function after(doc: JobDocument, ops: readonly Op[]): JobDocument {
   return result.doc
 }
 
-/** A job on the Tarn 40 with one contact in the porch on zone 7. */
-export function smallDoc(): JobDocument {
+/** An empty monitored job on a panel. */
+export function docOn(panel: string, radioFirmware: string | null): JobDocument {
   const job = {
     ...blankJob,
     id: 'job:main',
@@ -37,11 +37,16 @@ export function smallDoc(): JobDocument {
     kind: 'new',
     monitored: true,
     grade: 2,
-    panel: 'panel/tarn-40',
-    radioFirmware: '1.31',
+    panel,
+    radioFirmware,
     airSeed: 1,
   } as const
-  const doc = after(emptyDocument, startOps(emptyDocument, catalogue, job))
+  return after(emptyDocument, startOps(emptyDocument, catalogue, job))
+}
+
+/** A job on the Tarn 40 with one contact in the porch on zone 7. */
+export function smallDoc(): JobDocument {
+  const doc = docOn('panel/tarn-40', '1.31')
   return after(doc, [
     ...pinOps(doc, catalogue, ['device/reedling']),
     {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiDownload } from '@mdi/js'
 import { computed } from 'vue'
-import { recordsOf, scheduleColumns, zoneSchedule } from '#core'
+import { customerNotes, recordsOf, scheduleColumns, zoneSchedule } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import Departures from './Departures.vue'
 import OwedList from './OwedList.vue'
@@ -9,6 +9,7 @@ import Signoffs from './Signoffs.vue'
 
 const job = useJob()
 const lines = computed(() => zoneSchedule(job.doc, job.catalogue))
+const notes = computed(() => customerNotes(job.doc, job.catalogue, job.rules))
 const blocking = computed(() => job.owed.filter((item) => item.blocks).length)
 const users = computed(() =>
   recordsOf(job.doc, 'user').map((user) => ({
@@ -52,6 +53,12 @@ const files = [
       <Signoffs :ready="blocking === 0" />
     </div>
     <Departures class="mb-4" />
+    <section v-if="notes.length > 0" class="sheet pa-4 mb-4" aria-label="To tell the customer">
+      <h2>To tell the customer</h2>
+      <ul class="notes">
+        <li v-for="note in notes" :key="note">{{ note }}</li>
+      </ul>
+    </section>
     <section class="sheet pa-4">
       <h2>Zone schedule</h2>
       <p v-if="lines.length === 0" class="quiet mt-1">
@@ -91,6 +98,10 @@ const files = [
 </template>
 
 <style scoped>
+.notes {
+  margin: 6px 0 0;
+  padding-left: 20px;
+}
 .files {
   display: flex;
   flex-wrap: wrap;

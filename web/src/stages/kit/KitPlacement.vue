@@ -27,6 +27,11 @@ const settings = computed(() => [
     value: text,
   })),
 ])
+const stores = computed(() => [
+  { title: `by house rule: the ${job.rules.schools.fobStore}`, value: null },
+  { title: 'the panel', value: 'panel' },
+  { title: 'the keypad', value: 'keypad' },
+])
 const place = computed(() => job.places.get(props.device.id) ?? null)
 const sights = computed(() => recordsOf(job.doc, 'sight').filter((sight) => sight.device === props.device.id))
 const doors = computed(() => recordsOf(job.doc, 'opening').filter((opening) => opening.to === null))
@@ -157,6 +162,18 @@ function seesRoomOnly(): void {
           kind="device.set"
           :label="`Repeater that reaches ${name}`"
           :items="repeaters"
+        />
+      </dd>
+    </div>
+    <div v-if="model.slot === 'fob' && (job.system?.panel?.couplings?.fobsInKeypad || device.storedIn)">
+      <dt>Stored in</dt>
+      <dd>
+        <CellChoice
+          :id="device.id"
+          field="storedIn"
+          kind="device.set"
+          :label="`Where ${name} is stored`"
+          :items="stores"
         />
       </dd>
     </div>

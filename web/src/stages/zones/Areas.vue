@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { mdiClose } from '@mdi/js'
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { blankArea, recordProblems, recordsOf, type Area, type Op } from '#core'
+import { blankArea, recordProblems, recordsOf, removeAreaOps, type Area } from '#core'
 import CellText from '../../shared/CellText.vue'
+import RemoveButton from '../../shared/RemoveButton.vue'
+import KeypadAreas from './KeypadAreas.vue'
 import { useJob } from '../../job/job-store.ts'
 
 const job = useJob()
@@ -13,11 +14,16 @@ const areas = computed(() => recordsOf(job.doc, 'area'))
 const most = computed(() => job.system?.panel?.areas.count ?? 1)
 /** Delays of an area's own, where the panel keeps them per area; empty: those of the job. */
 const perArea = computed(() => job.system?.panel?.couplings?.delaysPerArea === true)
-const delays = [
-  ['entry1', 'Entry 1'],
-  ['entry2', 'Entry 2'],
-  ['exit', 'Exit'],
-] as const
+const delays = computed(() =>
+  (
+    [
+      ['entry1', 'Entry 1'],
+      ['entry2', 'Entry 2'],
+      ['exit', 'Exit'],
+      ['exitStay', 'Exit of stay'],
+    ] as const
+  ).filter(([field]) => job.system?.panel?.delays[field] !== undefined),
+)
 const zonesIn = (area: Area): number =>
   recordsOf(job.doc, 'zone').filter((zone) => zone.area === area.id || zone.area2 === area.id).length
 
@@ -31,36 +37,17 @@ function add(): void {
   name.value = ''
 }
 
-/** What was in it goes to the first of the others; rooms forget it. */
+/** What was in it goes to the first of the others; rooms and keypads forget it. */
 function remove(area: Area): void {
   const to = areas.value.find((other) => other.id !== area.id)?.id ?? null
-  const set = (id: string, field: string, value: string | null): Op => ({
-    op: 'set',
-    id,
-    field,
-    from: area.id,
-    to: value,
-  })
-  const ops = [
-    ...recordsOf(job.doc, 'zone').flatMap((zone) => [
-      ...(zone.area === area.id ? [set(zone.id, 'area', zone.area2 ?? to)] : []),
-      ...(zone.area2 === area.id ? [set(zone.id, 'area2', null)] : []),
-      ...(zone.area === area.id && zone.area2 !== null && zone.area2 !== area.id
-        ? [{ ...set(zone.id, 'area2', null), from: zone.area2 }]
-        : []),
-    ]),
-    ...recordsOf(job.doc, 'room').flatMap((room) =>
-      room.area === area.id ? [set(room.id, 'area', null)] : [],
-    ),
-  ]
-  job.edit('area.remove', [...ops, { op: 'remove', record: area }])
+  job.edit('area.remove', removeAreaOps(job.doc, area, to))
 }
 </script>
 
 <template>
   <section class="sheet pa-4 areas">
     <h2>Areas</h2>
-    <p class="quiet">{{ job.system?.panel?.areas.meaning }} A keypad unsets only its own areas.</p>
+    <p class="quiet">{{ job.system?.panel?.areas.meaning }}</p>
     <table class="plain mt-1">
       <thead>
         <tr>
@@ -100,13 +87,10 @@ function remove(area: Area): void {
             </td>
           </template>
           <td>
-            <v-btn
+            <RemoveButton
               v-if="areas.length > 1"
-              :icon="mdiClose"
-              size="x-small"
-              variant="text"
-              :aria-label="`Remove area ${area.name}; its zones go to another`"
-              @click="remove(area)"
+              :label="`Remove area ${area.name}; its zones go to another`"
+              @press="remove(area)"
             />
           </td>
         </tr>
@@ -116,7 +100,10 @@ function remove(area: Area): void {
       <v-text-field v-model="name" label="New area" :error-messages="fault" />
       <v-btn type="submit" variant="tonal" class="text-none">Add area</v-btn>
     </form>
-    <p v-else class="quiet small">This panel has {{ most }} {{ most === 1 ? 'area' : 'areas' }}.</p>
+    <KeypadAreas v-if="areas.length > 1" />
+    <p v-if="areas.length >= most" class="quiet small">
+      This panel has {{ most }} {{ most === 1 ? 'area' : 'areas' }}.
+    </p>
   </section>
 </template>
 

@@ -31,6 +31,11 @@ it('shows the night where the panel has one', () => {
   expect(words()).toBe('away: entry 1, stay: instant, night: follow, unset: nothing')
 })
 
+it('shows what a day zone gives while unset, as the user’s choice', () => {
+  page = mount(BehaviourStrip, { type, dayZone: true })
+  expect(words()).toBe('away: entry 1, stay: instant, unset, if the user chooses: notice only')
+})
+
 it('shows nothing for a type that is not stated', () => {
   page = mount(BehaviourStrip, { type: null })
   expect(page.host.textContent).toBe('')

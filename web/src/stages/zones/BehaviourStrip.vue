@@ -2,7 +2,11 @@
 import { computed } from 'vue'
 import { tripWords, type ResponseType, type Trip } from '#core'
 
-const props = defineProps<{ type: ResponseType | null }>()
+const props = defineProps<{
+  type: ResponseType | null
+  /** Whether the user may make it a day zone. */
+  dayZone?: boolean
+}>()
 const marks: Readonly<Record<Trip, string>> = {
   ignore: '·',
   instant: '!',
@@ -18,7 +22,10 @@ const modes = computed(() =>
         { name: 'away', trip: props.type.away },
         { name: 'stay', trip: props.type.stay },
         ...(props.type.night === undefined ? [] : [{ name: 'night', trip: props.type.night }]),
-        { name: 'unset', trip: props.type.disarmed },
+        {
+          name: props.dayZone ? 'unset, if the user chooses' : 'unset',
+          trip: props.dayZone ? ('alert' as const) : props.type.disarmed,
+        },
       ]
     : [],
 )

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { computed, defineAsyncComponent } from 'vue'
-import { delayNeeds, entryWays, formatSeconds, houseOf, openingName, type EntryWay } from '#core'
+import { delayNeeds, delaySets, entryWays, formatSeconds, houseOf, openingName, type EntryWay } from '#core'
 import { useJob } from '../../job/job-store.ts'
 
 /** The chart comes when somebody opens it. */
@@ -17,8 +17,15 @@ const ways = computed<readonly EntryWay[]>(() => {
 const nearest = computed(() => ways.value.filter((way) => way.nearest))
 const needs = computed(() => delayNeeds(ways.value))
 const info = computed(() => job.system?.info ?? null)
-const chosen = (way: EntryWay): number | null =>
-  (way.delay === 1 ? info.value?.entry1 : info.value?.entry2) ?? null
+/** The entry delay that counts at a door: of its area where that has one of its own, else of the job. */
+const chosen = (way: EntryWay): number | null => {
+  const { system } = job
+  if (!system) return null
+  const area = houseOf(job.doc, system, job.rules.figures).areaOf(way.door.room)
+  const key = way.delay === 1 ? 'entry1' : 'entry2'
+  const sets = delaySets(job.doc, system.panel)
+  return sets.find((set) => set.id === area)?.values[key] ?? info.value?.[key] ?? null
+}
 
 /** What is lacking, each with where it is said. */
 const missing = computed(() => {
@@ -31,7 +38,10 @@ const missing = computed(() => {
   if (house.keypads.length === 0) list.push({ text: 'Put a keypad into a described room', to: 'kit' })
   for (const door of house.doors)
     if (house.keypads.length > 0 && !nearest.value.some((way) => way.door.id === door.id))
-      list.push({ text: `No way joins ${openingName(door, house)} with a keypad`, to: 'survey' })
+      list.push({
+        text: `No way joins ${openingName(door, house)} with a keypad that sets its area`,
+        to: 'survey',
+      })
   return list
 })
 

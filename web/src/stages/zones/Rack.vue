@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { liveTerminals, presentBlocks, printNumber, recordsOf, stops, type Terminal } from '#core'
+import { numbersFor, presentBlocks, printNumber, recordsOf, stops, type Terminal } from '#core'
 import { useRackMove } from './useRackMove.ts'
 import { useJob } from '../../job/job-store.ts'
 
@@ -14,10 +14,11 @@ const names = {
   template: 'Template zones',
 } as const
 
+/** Numbers that no device may take: the panel has them spoken for. */
+const none: ReadonlySet<number> = new Set()
 const blocks = computed(() => {
   const { system } = job
   if (!system) return []
-  const live = liveTerminals(job.doc, system)
   const at = new Map<number, { id: string; label: string; count: number }>()
   for (const zone of recordsOf(job.doc, 'zone'))
     at.set(zone.number, {
@@ -26,13 +27,20 @@ const blocks = computed(() => {
       count: (at.get(zone.number)?.count ?? 0) + 1,
     })
   const wrong = new Set(job.findings.filter(stops).map((finding) => finding.subject))
+  const free = {
+    wired: new Set(numbersFor(job.doc, system, 'wired')),
+    wireless: new Set(numbersFor(job.doc, system, 'wireless')),
+    fob: new Set(numbersFor(job.doc, system, 'fob')),
+    'keypad-panic': none,
+    template: none,
+  }
   return presentBlocks(job.doc, system).map((block) => ({
     name: names[block.use],
     use: block.use,
     places: Array.from({ length: block.to - block.from + 1 }, (_, index) => {
       const number = block.from + index
       const zone = at.get(number)
-      const reserved = block.use === 'keypad-panic' || (block.use === 'wireless' && live.has(number))
+      const reserved = !free[block.use].has(number)
       return { number, zone, reserved, wrong: zone !== undefined && (wrong.has(zone.id) || zone.count > 1) }
     }),
   }))

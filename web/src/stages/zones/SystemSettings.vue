@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { bothNumbers, encodeDelay, jobInfo, presets } from '#core'
+import { bothNumbers, encodeDelay, exitWords, jobInfo, presets } from '#core'
 import CellFlag from '../../shared/CellFlag.vue'
 import FieldChoice from '../../shared/FieldChoice.vue'
 import FieldText from '../../shared/FieldText.vue'
@@ -24,18 +24,27 @@ const swingerHint = computed(() =>
     ? `CP-01: ${preset.value.swinger.min}–${preset.value.swinger.max}, ${preset.value.swinger.usual} as shipped`
     : `this panel: ${panel.value?.swinger?.from ?? 0}–${panel.value?.swinger?.to ?? 15}`,
 )
-const exits = {
-  timer: 'when the time is over',
-  door: 'when the last door closes',
-  either: 'whichever is first',
-}
 const exitItems = computed(() => [
-  { title: 'as it comes', value: null },
-  ...(couplings.value.exitBy ?? []).map((value) => ({ title: exits[value], value })),
+  asItComes,
+  ...(couplings.value.exitBy ?? []).map((value) => ({ title: exitWords[value], value })),
 ])
 const opens = { exclude: 'is left out: unprotected', alarm: 'alarms' }
+const asItComes = { title: 'as it comes', value: null }
+const outputItems = computed(() => [
+  asItComes,
+  ...(couplings.value.outputs ?? []).map((value) => ({
+    title: value === 'latched' ? 'stay on until a code is keyed' : 'give a pulse',
+    value,
+  })),
+])
+const beepItems = [asItComes, { title: 'keypads sound', value: true }, { title: 'silent', value: false }]
+const switchItems = [
+  { title: 'none', value: 'none' },
+  { title: 'springs back', value: 'momentary' },
+  { title: 'latches: nothing else sets then', value: 'latching' },
+]
 const openItems = computed(() => [
-  { title: 'as it comes', value: null },
+  asItComes,
   ...(couplings.value.openAtExit ?? []).map((value) => ({ title: opens[value], value })),
 ])
 
@@ -46,8 +55,17 @@ function turnKey(key: string, off: boolean): void {
 }
 
 const notes = computed(() => [
-  ...(couplings.value.latchingKeySwitch ? ['A latching key switch disables all other ways to set.'] : []),
-  ...(couplings.value.dayZones === 'user' ? ['The user chooses which zones are day zones.'] : []),
+  ...(couplings.value.dayZones === 'user'
+    ? [
+        'The user chooses day zones at the keypad, among those that the plan offers (in the details of a zone).',
+      ]
+    : []),
+  ...(couplings.value.typeGroups
+    ? [
+        `A zone stands in one of these lists only, and leaves it when it enters another: ${couplings.value.typeGroups.map((group) => group.name).join(', ')}.`,
+      ]
+    : []),
+  ...(couplings.value.exitInStay === 'none' ? ['There is no exit delay in stay.'] : []),
   ...(couplings.value.shorterEntryWins === true
     ? ['A second entry zone with a shorter delay shortens one that runs.']
     : []),
@@ -90,6 +108,24 @@ const notes = computed(() => [
         label="A zone open at the end of exit"
         :items="openItems"
       />
+      <FieldChoice
+        v-if="outputItems.length > 2"
+        v-bind="main"
+        field="outputs"
+        label="Outputs"
+        :items="outputItems"
+      />
+      <template v-if="couplings.beeps">
+        <FieldChoice v-bind="main" field="entryBeeps" label="While entry runs" :items="beepItems" />
+        <FieldChoice v-bind="main" field="exitBeeps" label="While exit runs" :items="beepItems" />
+      </template>
+      <FieldChoice
+        v-if="couplings.latchingKeySwitch"
+        v-bind="main"
+        field="keySwitch"
+        label="Key switch"
+        :items="switchItems"
+      />
       <label v-if="panel.delays.exit.switched" class="flag"
         ><CellFlag v-bind="main" field="exitUnitSwitched" label="The unit of the exit delay is switched" />
         Exit in steps of {{ panel.delays.exit.switched.secondsPerUnit }} s
@@ -116,7 +152,7 @@ const notes = computed(() => [
         hint="empty: 45"
       />
     </div>
-    <fieldset v-if="couplings.functionKeys" class="keys">
+    <fieldset v-if="couplings.functionKeys" class="keys-off">
       <legend>Keypad keys switched off</legend>
       <label v-for="key in couplings.functionKeys" :key="key">
         <input
@@ -150,12 +186,13 @@ summary {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
   gap: 8px 14px;
+  align-items: start;
   margin-top: 12px;
 }
 .flag {
   align-self: center;
 }
-.keys {
+.keys-off {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 16px;

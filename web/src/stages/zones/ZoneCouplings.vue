@@ -32,6 +32,10 @@ const wirings = [
   { title: 'end-of-line resistor', value: 'end-of-line' },
   { title: 'double end-of-line', value: 'double' },
 ]
+const chimes = computed(() => [
+  { title: couplings.value.chimeStyles?.[0]?.name ?? '', value: null },
+  ...(couplings.value.chimeStyles ?? []).slice(1).map((style) => ({ title: style.name, value: style.key })),
+])
 const outputs = computed(() =>
   Array.from({ length: couplings.value.sirenOutputs ?? 0 }, (_, index) => index + 1),
 )
@@ -64,6 +68,29 @@ function turn(output: number): void {
           :label="`Second area of ${name}`"
           :items="areas"
           :title="panel.areas.meaning"
+        />
+      </dd>
+    </div>
+    <div v-if="couplings.chimeStyles && zone.chime">
+      <dt>Chimes with</dt>
+      <dd>
+        <CellChoice
+          :id="zone.id"
+          field="chimeStyle"
+          kind="zone.set"
+          :label="`How ${name} chimes`"
+          :items="chimes"
+        />
+      </dd>
+    </div>
+    <div v-if="couplings.dayZones === 'user' || zone.dayZone">
+      <dt>Offered as day zone</dt>
+      <dd>
+        <CellFlag
+          :id="zone.id"
+          field="dayZone"
+          kind="zone.set"
+          :label="`The user may make ${name} a day zone`"
         />
       </dd>
     </div>

@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { groupId, printNumber, recordsOf, whileMoving, type Finding, type PanelModel, type Zone } from '#core'
+import {
+  groupId,
+  moveToAreaOps,
+  printNumber,
+  recordOf,
+  recordsOf,
+  whileMoving,
+  type Finding,
+  type PanelModel,
+  type Zone,
+} from '#core'
 import FindingCard from '../../findings/FindingCard.vue'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
@@ -20,6 +30,10 @@ const kinds = computed(() => [
 const areas = computed(() =>
   recordsOf(job.doc, 'area').map((area) => ({ title: `${area.number} ${area.name}`, value: area.id })),
 )
+const leaves = computed(() => recordOf(job.doc, 'area', props.zone.leaves))
+function moveTo(area: string | null): void {
+  job.edit('zone.area', moveToAreaOps(job.doc, props.zone, area))
+}
 const moving = computed(() => {
   const type = props.panel.responseTypes.find((item) => item.key === props.zone.response)
   return type ? whileMoving(props.panel, type) : null
@@ -81,7 +95,9 @@ const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${e
             :label="`Area of ${name}`"
             :items="areas"
             :title="panel.areas.meaning"
+            :take="moveTo"
           />
+          <span v-if="leaves" class="quiet small">the panel still has it in {{ leaves.name }}</span>
         </dd>
       </div>
       <div>

@@ -121,7 +121,10 @@ function remove(): void {
     </td>
     <td class="response">
       <div class="d-flex align-center ga-2">
-        <BehaviourStrip :type="type" />
+        <BehaviourStrip
+          :type="type"
+          :day-zone="zone.dayZone && job.system?.panel?.couplings?.dayZones === 'user'"
+        />
         <CellChoice
           :id="zone.id"
           field="response"

@@ -1,0 +1,99 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { recordOf, recordsOf, type Finding } from '#core'
+import { openJob, type JobPage } from '../testing/job-page.ts'
+import { after, smallDoc } from '../testing/small-doc.ts'
+import FindingCard from './FindingCard.vue'
+
+/** The small job with a smoke type on a zone that holds its report back. */
+const doc = () =>
+  after(smallDoc(), [
+    { op: 'set', id: 'zone:one', field: 'response', from: null, to: 'instant' },
+    { op: 'set', id: 'zone:one', field: 'label', from: 'Porch Door', to: '' },
+  ])
+
+let page: JobPage
+const finding = (rule: string): Finding => {
+  const found = page.job.findings.find((item) => item.rule === rule)
+  if (!found) throw new Error(`no ${rule}: ${page.job.findings.map((item) => item.rule).join()}`)
+  return found
+}
+afterEach(() => page.close())
+
+describe('a fix', () => {
+  beforeEach(async () => (page = await openJob(doc())))
+
+  it('is shown before it is applied, and is one edit that can be taken back', async () => {
+    const label = finding('label-missing')
+    await page.show(FindingCard, { finding: label, here: true })
+    await page.press(`${label.fix?.title}…`)
+    expect(page.host.textContent).toContain('This would change')
+    expect(page.edits).toEqual([])
+    await page.press('Leave it')
+    expect(page.host.textContent).not.toContain('This would change')
+    await page.press(`${label.fix?.title}…`)
+    await page.press('Apply')
+    expect(recordOf(page.job.doc, 'zone', 'zone:one')?.label).not.toBe('')
+    expect(page.edits.map((edit) => edit.kind)).toEqual(['fix.label-missing'])
+    page.job.undo()
+    expect(recordOf(page.job.doc, 'zone', 'zone:one')?.label).toBe('')
+  })
+})
+
+describe('taking a finding on', () => {
+  beforeEach(async () => (page = await openJob(doc())))
+
+  it('needs a reason, is signed, and can be taken back', async () => {
+    await page.show(FindingCard, { finding: finding('label-missing'), here: true })
+    await page.press('Leave it, with a reason…')
+    await page.press('I take it upon me')
+    expect(page.host.querySelector('[role="alert"]')?.textContent).toBe(
+      'Write the reason: it is printed at hand-over.',
+    )
+    expect(page.edits).toEqual([])
+    const text = page.host.querySelector('textarea')
+    if (!text) throw new Error('no place for a reason')
+    text.value = 'The customer names it himself.'
+    text.dispatchEvent(new Event('input'))
+    await page.press('I take it upon me')
+    expect(recordsOf(page.job.doc, 'waiver').map((item) => [item.rule, item.by, item.reason])).toEqual([
+      ['label-missing', 'Nell', 'The customer names it himself.'],
+    ])
+    const waived = finding('label-missing')
+    expect(waived.waived?.by).toBe('Nell')
+    await page.show(FindingCard, { finding: waived, here: true })
+    expect(page.host.textContent).toContain('Taken on')
+    await page.press('Take that back')
+    expect(finding('label-missing').waived).toBeNull()
+  })
+})
+
+describe('life safety', () => {
+  const fire = (over: Partial<Finding> = {}): Finding => ({
+    rule: 'key-consent',
+    severity: 'stops',
+    subject: 'job:main',
+    field: null,
+    text: 'The help key is switched off.',
+    fix: null,
+    waived: null,
+    ...over,
+  })
+  const says = async (role: 'owner' | 'installer', given: Finding) => {
+    page = await openJob(doc(), role)
+    await page.show(FindingCard, { finding: given, here: true })
+    await page.press('Leave it, with a reason…')
+    return page.host.textContent
+  }
+
+  it('is taken on by an owner of the firm only', async () => {
+    expect(await says('installer', fire())).toContain('only an owner of the firm')
+    page.close()
+    expect(await says('owner', fire())).toContain('I take it upon me')
+  })
+
+  it('and what physics forbids by nobody', async () => {
+    expect(await says('owner', fire({ rule: 'metal-building' }))).toContain(
+      'Nobody can take this upon themselves',
+    )
+  })
+})

@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { recordsOf, removeRoomOps, renameRoomOps, roomKinds, type Room } from '#core'
+import CellChoice from '../../shared/CellChoice.vue'
+import CellFlag from '../../shared/CellFlag.vue'
+import CellText from '../../shared/CellText.vue'
+import RemoveButton from '../../shared/RemoveButton.vue'
+import { useJob } from '../../job/job-store.ts'
+
+const job = useJob()
+const rooms = computed(() => recordsOf(job.doc, 'room'))
+const areas = computed(() => [
+  { title: 'the first', value: null },
+  ...recordsOf(job.doc, 'area').map((area) => ({ title: area.name, value: area.id })),
+])
+const kinds = roomKinds.map((kind) => ({ title: kind, value: kind }))
+
+/** A new name goes to the devices of the room as well, as one edit. */
+function rename(room: Room, event: Event): void {
+  const input = event.target as HTMLInputElement
+  const to = input.value.trim()
+  if (to === room.name) return
+  const taken = rooms.value.some(
+    (other) => other.id !== room.id && other.name.toLowerCase() === to.toLowerCase(),
+  )
+  if (to === '' || to.length > 60 || taken) {
+    const message = taken ? `there is a room “${to}” already` : 'must have 1 to 60 characters'
+    job.tell(`${room.name} keeps its name.`, [{ path: 'name', message }])
+    input.value = room.name
+    return
+  }
+  job.edit('room.rename', renameRoomOps(job.doc, room, to))
+}
+</script>
+
+<template>
+  <table class="plain">
+    <caption class="sr-only">
+      Rooms
+    </caption>
+    <thead>
+      <tr>
+        <th>Room</th>
+        <th>Kind</th>
+        <th>Floor</th>
+        <th title="Heated; unheated rooms are taken as −10 to 45 °C">Heated</th>
+        <th>Sleeps</th>
+        <th>Pet, kg</th>
+        <th title="Inside a metal building">Metal</th>
+        <th title="Fire compartment, by any name">Compartment</th>
+        <th v-if="areas.length > 2">Area</th>
+        <th><span class="sr-only">Remove</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="room in rooms" :key="room.id">
+        <td>
+          <input
+            class="name"
+            :value="room.name"
+            :aria-label="`Name of ${room.name}`"
+            size="14"
+            @change="rename(room, $event)"
+          />
+        </td>
+        <td>
+          <CellChoice
+            :id="room.id"
+            field="kind"
+            kind="room.set"
+            :label="`Kind of ${room.name}`"
+            :items="kinds"
+          />
+        </td>
+        <td>
+          <CellText
+            :id="room.id"
+            field="floor"
+            kind="room.set"
+            :label="`Floor of ${room.name}`"
+            :size="8"
+            placeholder="floor"
+          />
+        </td>
+        <td>
+          <CellFlag :id="room.id" field="heated" kind="room.set" :label="`${room.name} is heated`" />
+        </td>
+        <td>
+          <CellFlag :id="room.id" field="sleeps" kind="room.set" :label="`People sleep in ${room.name}`" />
+        </td>
+        <td>
+          <CellText
+            :id="room.id"
+            field="petKg"
+            kind="room.set"
+            :label="`Pet in ${room.name}, kg`"
+            number
+            :size="4"
+            placeholder="none"
+          />
+        </td>
+        <td>
+          <CellFlag :id="room.id" field="metal" kind="room.set" :label="`${room.name} is of metal`" />
+        </td>
+        <td>
+          <CellText
+            :id="room.id"
+            field="compartment"
+            kind="room.set"
+            :label="`Fire compartment of ${room.name}`"
+            :size="7"
+            placeholder="–"
+          />
+        </td>
+        <td v-if="areas.length > 2">
+          <CellChoice
+            :id="room.id"
+            field="area"
+            kind="room.set"
+            :label="`Area of ${room.name}`"
+            :items="areas"
+          />
+        </td>
+        <td>
+          <RemoveButton
+            :label="`Remove the room ${room.name} with its ways and openings`"
+            @press="job.edit('room.remove', removeRoomOps(job.doc, room))"
+          />
+        </td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.name {
+  font: inherit;
+  font-weight: 600;
+  color: inherit;
+  background: transparent;
+  border: 1px solid transparent;
+  border-radius: 5px;
+  padding: 3px 6px;
+}
+.name:hover {
+  border-color: rgba(var(--v-theme-on-surface), 0.25);
+}
+</style>
