@@ -121,11 +121,15 @@ function deviceLines(entry: DeviceModel, catalogue: Catalogue): EntryLine[] {
 }
 
 function panelLines(entry: PanelModel, catalogue: Catalogue): EntryLine[] {
-  const delay = (key: 'entry1' | 'entry2' | 'exit' | 'abort'): string => {
+  const delay = (key: 'entry1' | 'entry2' | 'exit' | 'exitStay' | 'abort'): string => {
     const field = entry.delays[key]
     if (!field) return 'none'
-    const unit = field.secondsPerUnit
-    return `${field.min * unit}–${field.max * unit} s by ${field.step * unit} s`
+    const range = (item: { secondsPerUnit: number; min: number; max: number; step: number }): string => {
+      const unit = item.secondsPerUnit
+      return `${item.min * unit}–${item.max * unit} s by ${item.step * unit} s`
+    }
+    const { switched } = field
+    return switched ? `${range(field)}, or ${range(switched)} with ${switched.option}` : range(field)
   }
   const { label } = entry
   return [
@@ -152,7 +156,9 @@ function panelLines(entry: PanelModel, catalogue: Catalogue): EntryLine[] {
     line('Entry delay 1', delay('entry1')),
     line('Entry delay 2', delay('entry2')),
     line('Exit delay', delay('exit')),
+    line('Exit delay in stay', exitOfStay(entry, delay('exitStay'))),
     line('Hold before sending', delay('abort')),
+    ...couplingLines(entry),
     line(
       'Labels',
       label.style === 'library'
@@ -162,6 +168,49 @@ function panelLines(entry: PanelModel, catalogue: Catalogue): EntryLine[] {
     line('Counts as lost after', entry.superviseMinutes ? `${entry.superviseMinutes} min` : ''),
     line('Repeaters', String(entry.repeaters ?? 0)),
     line('Grade', String(entry.grade ?? '')),
+  ]
+}
+
+/** What the exit delay does in stay; `own` is the range of a field of its own. */
+function exitOfStay(entry: PanelModel, own: string): string {
+  switch (entry.couplings?.exitInStay) {
+    case 'same':
+      return 'as in away'
+    case 'own':
+      return own
+    case 'none':
+      return 'none'
+    case undefined:
+      return ''
+  }
+}
+
+const areasWords = {
+  common: 'a zone in two is common: armed only when both are',
+  'full-and-part': 'a full and a part set',
+  forbidden: 'one area per zone',
+} as const
+
+/** How a panel's settings bear on each other. */
+function couplingLines(entry: PanelModel): EntryLine[] {
+  const c = entry.couplings ?? {}
+  return [
+    line('Zone in two areas', c.twoAreas ? areasWords[c.twoAreas] : ''),
+    line('Keypads', c.keypadAreas ? 'set and unset their own areas only' : ''),
+    line('Lists that exclude each other', c.typeGroups?.map((group) => group.name).join(', ') ?? ''),
+    line('Day zones', c.dayZones === 'user' ? 'the user’s choice' : c.dayZones ? 'by response type' : ''),
+    line('Chimes', c.chimeStyles?.map((style) => style.name).join(', ') ?? ''),
+    line('Exit ends', c.exitBy?.join(', ') ?? ''),
+    line('Open at the end of exit', c.openAtExit?.join(' or ') ?? ''),
+    line('Stay zones to entry 2', c.stayToEntry2 ?? ''),
+    line('Siren outputs per zone', String(c.sirenOutputs ?? '')),
+    line('Double knock', yes(c.doubleKnock === true)),
+    line('Groups of verified fire', String(c.fireGroups ?? '')),
+    line('Keypad keys', c.functionKeys?.join(', ') ?? ''),
+    line('Outputs', c.outputs?.join(' or ') ?? ''),
+    line('Fobs in keypads', yes(c.fobsInKeypad === true)),
+    line('Latching key switch', c.latchingKeySwitch ? 'disables all other setting' : ''),
+    line('End-of-line resistor', c.endOfLineOhm ? `${c.endOfLineOhm} ohms` : ''),
   ]
 }
 

@@ -146,7 +146,19 @@ describe('an entry in words', () => {
     })
     expect(words('panel/pinfold-16')).toMatchObject({
       'Entry delay 2': '15–900 s by 15 s',
+      'Exit delay': '5–90 s by 1 s, or 15–900 s by 15 s with bit 2 of location 047',
+      'Exit delay in stay': 'as in away',
       'Hold before sending': 'none',
+      'Zone in two areas': 'a zone in two is common: armed only when both are',
+      'Day zones': 'the user’s choice',
+      'Lists that exclude each other':
+        'first-door list, second-door list, walkway list, round-the-clock list, day list',
+      'Double knock': 'no',
+    })
+    expect(words('panel/quillet-32')).toMatchObject({
+      'Exit delay in stay': '0–250 s by 10 s',
+      Chimes: 'one note, two notes, says the name',
+      'Latching key switch': 'disables all other setting',
     })
   })
 

@@ -5,6 +5,7 @@ import { areaRules } from './rules-areas.ts'
 import { behaviourRules } from './rules-behaviour.ts'
 import { couplingRules } from './rules-couplings.ts'
 import { delayRules } from './rules-delays.ts'
+import { fireRules } from './rules-fire.ts'
 import { kitRules } from './rules-kit.ts'
 import { labelRules } from './rules-labels.ts'
 import { numberRules } from './rules-numbers.ts'
@@ -18,6 +19,7 @@ export const rules: readonly Rule[] = [
   ...placementRules,
   ...responseRules,
   ...behaviourRules,
+  ...fireRules,
   ...areaRules,
   ...couplingRules,
   ...delayRules,

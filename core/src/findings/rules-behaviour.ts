@@ -220,34 +220,6 @@ export const behaviourRules: readonly Rule[] = [
       }),
   },
   {
-    id: 'fire-departure',
-    severity: 'stops',
-    waive: 'owner',
-    title: 'delayed or verified fire without a written reason',
-    source: 'Fire is plain by default; a departure needs its reason in writing, and the fire code’s leave',
-    stage: 'zones',
-    find: (c) =>
-      c.zones.flatMap((view) => {
-        const fire = view.type?.fire ?? 'plain'
-        if (fire === 'plain' || view.zone.reason.trim() !== '') return []
-        const plain = c.panel?.responseTypes.find(
-          (type) => type.kind === 'fire' && (type.fire ?? 'plain') === 'plain',
-        )
-        return [
-          {
-            ...at(
-              view,
-              'reason',
-              `${view.name} is a ${fire} fire zone (“${view.type?.name ?? ''}”) and no reason is written.`,
-            ),
-            fix: plain
-              ? { title: `Use “${plain.name}”`, ops: [setOp(view.zone, 'response', plain.key)] }
-              : null,
-          },
-        ]
-      }),
-  },
-  {
     id: 'joined-events',
     severity: 'advice',
     title: 'smoke and heat joined on one zone',

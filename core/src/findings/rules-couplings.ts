@@ -33,42 +33,6 @@ export const couplingRules: readonly Rule[] = [
       }),
   },
   {
-    id: 'verified-alone',
-    severity: 'stops',
-    waive: 'owner',
-    title: 'verified fire with fewer than two detectors',
-    source: 'Verified fire needs two detectors in one group and one fire compartment',
-    stage: 'zones',
-    find: (c) => {
-      const verified = c.zones.filter((view) => view.type?.fire === 'verified')
-      return verified.flatMap((view) => {
-        const group = view.zone.fireGroup
-        const most = c.panel?.couplings?.fireGroups ?? 0
-        const mates = verified.filter(
-          (other) => other.device !== view.device && group !== null && other.zone.fireGroup === group,
-        )
-        const here = compartmentOf(view)
-        const near = mates.filter((other) => here === null || compartmentOf(other) === here)
-        if (group !== null && group <= most && near.length > 0) return []
-        const why =
-          group === null
-            ? 'is in no group'
-            : group > most
-              ? `is in group ${group}, and ${c.panel?.name ?? 'the panel'} has ${most}`
-              : mates.length > 0
-                ? `is the only one of group ${group} in the fire compartment ${here ?? ''}`
-                : `is alone in group ${group}`
-        return [
-          at(
-            view,
-            'fireGroup',
-            `${view.name} needs a second detector to agree but ${why}: ${mates.length > 0 ? 'a fire there alarms only once it has spread' : 'it would never alarm'}.`,
-          ),
-        ]
-      })
-    },
-  },
-  {
     id: 'stay-option',
     severity: 'risks',
     title: 'option that delays all stay zones',
@@ -375,10 +339,4 @@ function jobFinding(c: Context, field: string, text: string): Found {
     text,
     fix: { title: 'Turn the option off', ops: [setOp(c.info, field, false)] },
   }
-}
-
-/** Fire compartment of the room a device is in; null where that was not said. */
-function compartmentOf(view: ZoneView): string | null {
-  const name = view.place?.room?.compartment.trim().toLowerCase() ?? ''
-  return name === '' ? null : name
 }

@@ -191,6 +191,32 @@ export const placeCases: readonly RuleCase[] = [
     fix: 'Use “Fire”',
   },
   {
+    rule: 'fire-school',
+    clean: ostler,
+    spoil: (j) => {
+      j.houseRules = { ...j.houseRules, schools: { ...j.houseRules.schools, fire: 'verified' } }
+      return j
+    },
+    says: 'Zone 02 is plain fire; the house rule is two detectors: “Fire, two agree” gives it, with the reason in writing.',
+    fix: null,
+  },
+  {
+    rule: 'compartment-unknown',
+    clean: () =>
+      verified(
+        verified(
+          ostler().room('attic', { compartment: 'A' }).room('study', { compartment: 'A' }),
+          'attic',
+          1,
+        ),
+        'study',
+        1,
+      ),
+    spoil: (j) => j.set('room:study', { compartment: '' }),
+    says: 'Whether zone 04 and its second detector are in one fire compartment cannot be told; needed: the compartment of study.',
+    fix: null,
+  },
+  {
     rule: 'verified-alone',
     clean: () => verified(verified(ostler(), 'attic', 1), 'study', 1),
     spoil: (j) => verified(j, 'study', 2),
