@@ -4,6 +4,7 @@ import { bothNumbers, encodeDelay, exitWords, jobInfo, presets } from '#core'
 import CellFlag from '../../shared/CellFlag.vue'
 import FieldChoice from '../../shared/FieldChoice.vue'
 import FieldText from '../../shared/FieldText.vue'
+import KeypadKeys from './KeypadKeys.vue'
 import { useJob } from '../../job/job-store.ts'
 
 const job = useJob()
@@ -47,12 +48,6 @@ const openItems = computed(() => [
   asItComes,
   ...(couplings.value.openAtExit ?? []).map((value) => ({ title: opens[value], value })),
 ])
-
-function turnKey(key: string, off: boolean): void {
-  const now = info.value.keysOff
-  const next = off ? [...now, key] : now.filter((item) => item !== key)
-  job.set('job.set', 'job:main', 'keysOff', now, next)
-}
 
 const notes = computed(() => [
   ...(couplings.value.dayZones === 'user'
@@ -152,21 +147,7 @@ const notes = computed(() => [
         hint="empty: 45"
       />
     </div>
-    <fieldset v-if="couplings.functionKeys" class="keys-off">
-      <legend>Keypad keys switched off</legend>
-      <label v-for="key in couplings.functionKeys" :key="key">
-        <input
-          type="checkbox"
-          :checked="info.keysOff.includes(key)"
-          :aria-label="`Switch the ${key} off`"
-          @change="turnKey(key, ($event.target as HTMLInputElement).checked)"
-        />
-        {{ key }}
-      </label>
-      <span class="quiet"
-        >Losing a help or panic key needs the customer’s consent, recorded at hand-over.</span
-      >
-    </fieldset>
+    <KeypadKeys v-if="couplings.functionKeys" :keys="couplings.functionKeys" />
     <ul class="quiet small">
       <li v-for="note in notes" :key="note">{{ note }}</li>
     </ul>
@@ -191,15 +172,6 @@ summary {
 }
 .flag {
   align-self: center;
-}
-.keys-off {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 16px;
-  margin-top: 10px;
-  padding: 4px 12px 8px;
-  border: 1px solid rgba(var(--v-theme-on-surface), 0.2);
-  border-radius: 6px;
 }
 .small {
   font-size: 0.8125rem;
