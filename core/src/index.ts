@@ -217,6 +217,7 @@ export { programmingSheet, type Sheet } from './programming/sheet.ts'
 export type { SheetSection, SheetStep } from './programming/step.ts'
 export { removeAreaOps, removeDeviceOps } from './job/removals.ts'
 export { servedAreas, serveOps } from './premises/served-areas.ts'
+export { modesOf, type ModeTrip } from './response/modes.ts'
 export { exitInStay } from './response/delays.ts'
 export { moveToAreaOps } from './zones/area-move.ts'
 export {

@@ -1,12 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { tripWords, type ResponseType, type Trip } from '#core'
+import { tripWords, type ModeTrip, type Trip } from '#core'
 
-const props = defineProps<{
-  type: ResponseType | null
-  /** Whether the user may make it a day zone. */
-  dayZone?: boolean
-}>()
+const props = defineProps<{ modes: readonly ModeTrip[] }>()
 const marks: Readonly<Record<Trip, string>> = {
   ignore: '·',
   instant: '!',
@@ -16,25 +12,22 @@ const marks: Readonly<Record<Trip, string>> = {
   alert: '♪',
   command: '⌘',
 }
-const modes = computed(() =>
-  props.type
-    ? [
-        { name: 'away', trip: props.type.away },
-        { name: 'stay', trip: props.type.stay },
-        ...(props.type.night === undefined ? [] : [{ name: 'night', trip: props.type.night }]),
-        {
-          name: props.dayZone ? 'unset, if the user chooses' : 'unset',
-          trip: props.dayZone ? ('alert' as const) : props.type.disarmed,
-        },
-      ]
-    : [],
+const words = computed(() =>
+  props.modes
+    .map((item) => `${item.mode}: ${tripWords(item.trip)}${item.because ? ` (${item.because})` : ''}`)
+    .join(', '),
 )
-const words = computed(() => modes.value.map((mode) => `${mode.name}: ${tripWords(mode.trip)}`).join(', '))
 </script>
 
 <template>
-  <span v-if="type" class="strip" role="img" :aria-label="words" :title="words">
-    <span v-for="mode in modes" :key="mode.name" class="mode" :class="mode.trip">{{ marks[mode.trip] }}</span>
+  <span v-if="modes.length > 0" class="strip" role="img" :aria-label="words" :title="words">
+    <span
+      v-for="item in modes"
+      :key="item.mode"
+      class="mode"
+      :class="[item.trip, { coupled: item.because !== '' }]"
+      >{{ marks[item.trip] }}</span
+    >
   </span>
 </template>
 
@@ -65,6 +58,9 @@ const words = computed(() => modes.value.map((mode) => `${mode.name}: ${tripWord
 }
 .follow {
   box-shadow: inset 0 0 0 1.5px rgb(var(--v-theme-secondary));
+}
+.coupled {
+  outline: 1.5px dashed rgb(var(--v-theme-secondary));
 }
 .ignore {
   font-weight: 400;

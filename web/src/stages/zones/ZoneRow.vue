@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import {
   advise,
   fieldProblems,
+  modesOf,
   needOf,
   printNumber,
   type Finding,
@@ -30,6 +31,9 @@ const types = computed(() => [
   { title: 'not stated', value: null },
   ...props.panel.responseTypes.map((entry) => ({ title: `${entry.code} ${entry.name}`, value: entry.key })),
 ])
+const modes = computed(() =>
+  type.value && job.system ? modesOf(props.panel, job.system.info, props.zone, type.value) : [],
+)
 const name = computed(() => `zone ${printNumber(props.panel, props.zone.number)}`)
 const hides = computed(() => new Set<string>(type.value?.hides ?? []))
 const worst = computed(() => props.findings[0])
@@ -121,10 +125,7 @@ function remove(): void {
     </td>
     <td class="response">
       <div class="d-flex align-center ga-2">
-        <BehaviourStrip
-          :type="type"
-          :day-zone="zone.dayZone && job.system?.panel?.couplings?.dayZones === 'user'"
-        />
+        <BehaviourStrip :modes="modes" />
         <CellChoice
           :id="zone.id"
           field="response"
