@@ -54,7 +54,8 @@ const source = computed(() => (job.system ? presets[job.system.info.region].sour
   margin-bottom: 14px;
 }
 .small {
+  grid-column: 1 / -1;
   font-size: 0.8125rem;
-  align-self: center;
+  margin: 0;
 }
 </style>
