@@ -13,6 +13,7 @@ import {
   type JobDocument,
   type JournalEntry,
 } from '#core'
+import type { Batches } from './batches.ts'
 import type { DocumentCache } from './cache.ts'
 import { Job, JobEdit, JobSnapshot, Transmitter, type JobEditRow, type JobRow } from './entities.ts'
 import { isDuplicate, retrying } from './retry.ts'
@@ -27,9 +28,16 @@ export interface NamedConflict extends Conflict {
 }
 
 export type Taken =
-  | { readonly outcome: 'taken'; readonly entry: JournalEntry; readonly document: JobDocument | null }
+  | { readonly outcome: 'taken'; readonly entry: JournalEntry }
   | { readonly outcome: 'conflict'; readonly conflict: NamedConflict }
   | { readonly outcome: 'no-job' }
+
+/** An edit to be taken, and when; with `create`, a job that is not there is begun by it. */
+export interface Take {
+  readonly edit: Edit
+  readonly now: Date
+  readonly create: boolean
+}
 
 export interface JobHead {
   readonly revision: number
@@ -52,6 +60,7 @@ export class JobStore {
     readonly source: DataSource,
     readonly firmId: string,
     readonly cache: DocumentCache,
+    readonly takes: Batches<Take, Taken>,
   ) {}
 
   /** Jobs by last change, newest first, found by name, address or serial; empty text finds all. */
@@ -92,15 +101,16 @@ export class JobStore {
 
   /**
    * Takes one edit onto the head, all or nothing. An edit id known already gets its first answer again.
-   * With `create`, a job that is not there is begun by this edit.
+   * With `create`, a job that is not there is begun by this edit. Edits that wait for the same job go into one transaction.
    */
   async take(jobId: string, edit: Edit, now: Date, create = false): Promise<Taken> {
-    const result = await retrying(() =>
-      this.source.transaction((manager) => this.#takeLocked(manager, jobId, edit, now, create)),
-    )
-    if (result.outcome === 'taken' && result.document)
-      this.cache.set(this.#key(jobId), result.entry.revision, result.document)
-    return result
+    return this.takes.add(this.#key(jobId), { edit, now, create }, async (takes) => {
+      const { answers, head } = await retrying(() =>
+        this.source.transaction((manager) => this.#takeLocked(manager, jobId, takes)),
+      )
+      if (head) this.cache.set(this.#key(jobId), head.revision, head.document)
+      return answers
+    })
   }
 
   /** Keeps what the job list shows, unless a newer one is kept already. */
@@ -152,40 +162,75 @@ export class JobStore {
     return jobs.length
   }
 
+  /** Takes edits in their order onto the locked head; each is answered for itself. Gives the head as it then is. */
   async #takeLocked(
     manager: EntityManager,
     jobId: string,
-    edit: Edit,
-    now: Date,
-    create: boolean,
-  ): Promise<Taken> {
-    const row = (await this.#lock(manager, jobId)) ?? (create ? await this.#begin(manager, jobId, now) : null)
-    if (!row) return { outcome: 'no-job' }
-    const before = await this.#documentAt(manager, jobId, row.revision)
-    const result = applyOps(before, edit.ops)
+    takes: readonly Take[],
+  ): Promise<{ readonly answers: readonly Taken[]; readonly head: JobHead | null }> {
+    let row = await this.#lock(manager, jobId)
+    let start = row && {
+      revision: row.revision,
+      document: await this.#documentAt(manager, jobId, row.revision),
+    }
+    let head = start
+    const answers: Taken[] = []
+    for (const take of takes) {
+      if (!head && take.create) {
+        row = await this.#begin(manager, jobId, take.now)
+        start = { revision: row.revision, document: await this.#documentAt(manager, jobId, row.revision) }
+        head = start
+      }
+      if (!head) {
+        answers.push({ outcome: 'no-job' })
+        continue
+      }
+      const { answer, document } = await this.#takeOne(manager, jobId, take, head)
+      answers.push(answer)
+      if (!document || answer.outcome !== 'taken') continue
+      head = { revision: answer.entry.revision, document }
+      if (head.revision % SNAPSHOT_EVERY === 0) await this.#snapshot(manager, jobId, head.revision, document)
+    }
+    if (start && head && head.revision > start.revision) {
+      const { name, address } = jobInfo(head.document)
+      await manager.query(
+        'UPDATE job SET revision = ?, name = ?, address = ?, changed_at = ? WHERE firm_id = ? AND id = ?',
+        [head.revision, name, address, takes.at(-1)?.now, this.firmId, jobId],
+      )
+      await this.#keepSerials(manager, jobId, start.document, head.document)
+    }
+    return { answers, head }
+  }
+
+  /** Takes one edit onto `head` and journals it; the document is null when nothing came of it. */
+  async #takeOne(
+    manager: EntityManager,
+    jobId: string,
+    { edit, now }: Take,
+    head: JobHead,
+  ): Promise<{ readonly answer: Taken; readonly document: JobDocument | null }> {
+    const result = applyOps(head.document, edit.ops)
     if (!result.ok) {
       const known = await this.#known(manager, jobId, edit.id)
-      if (known) return { outcome: 'taken', entry: known, document: null }
-      return { outcome: 'conflict', conflict: await this.#named(manager, jobId, result.conflict) }
+      const answer: Taken = known
+        ? { outcome: 'taken', entry: known }
+        : { outcome: 'conflict', conflict: await this.#named(manager, jobId, result.conflict) }
+      return { answer, document: null }
     }
-    const revision = row.revision + 1
-    const entry: JournalEntry = { revision, edit: { ...edit, ops: result.took }, takenAt: now.toISOString() }
+    const entry: JournalEntry = {
+      revision: head.revision + 1,
+      edit: { ...edit, ops: result.took },
+      takenAt: now.toISOString(),
+    }
     try {
       await this.#journal(manager, jobId, entry, now)
     } catch (error) {
       if (!isDuplicate(error)) throw error
       const known = await this.#known(manager, jobId, edit.id)
       if (!known) throw error
-      return { outcome: 'taken', entry: known, document: null }
+      return { answer: { outcome: 'taken', entry: known }, document: null }
     }
-    const info = jobInfo(result.doc)
-    await manager.query(
-      'UPDATE job SET revision = ?, name = ?, address = ?, changed_at = ? WHERE firm_id = ? AND id = ?',
-      [revision, info.name, info.address, now, this.firmId, jobId],
-    )
-    if (revision % SNAPSHOT_EVERY === 0) await this.#snapshot(manager, jobId, revision, result.doc)
-    await this.#keepSerials(manager, jobId, before, result.doc)
-    return { outcome: 'taken', entry, document: result.doc }
+    return { answer: { outcome: 'taken', entry }, document: result.doc }
   }
 
   // The three statements every edit makes are written out: building them anew each time cost more than running them.

@@ -1,8 +1,9 @@
 import type { DataSource } from 'typeorm'
+import { Batches } from './batches.ts'
 import { DocumentCache } from './cache.ts'
 import { CatalogueStore } from './catalogue.ts'
 import { Job } from './entities.ts'
-import { JobStore } from './jobs.ts'
+import { JobStore, type Take, type Taken } from './jobs.ts'
 import { PeopleStore } from './people.ts'
 import { SettingsStore } from './settings.ts'
 
@@ -20,9 +21,10 @@ export interface Store {
 /** Opens the stores over an open database. */
 export function createStore(source: DataSource): Store {
   const cache = new DocumentCache()
+  const takes = new Batches<Take, Taken>()
   return {
     people: new PeopleStore(source),
-    jobsOf: (firmId) => new JobStore(source, firmId, cache),
+    jobsOf: (firmId) => new JobStore(source, firmId, cache, takes),
     catalogueOf: (firmId) => new CatalogueStore(source, firmId),
     settingsOf: (firmId) => new SettingsStore(source, firmId),
     async revisions(keys) {

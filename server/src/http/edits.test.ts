@@ -114,6 +114,32 @@ describe('taking edits', () => {
     expect((await stateOf(job)).journal.at(-1)?.edit.by).toBe('Bob Marsh')
   })
 
+  it('takes a crowd on one job: everybody once, each with an answer of their own', async () => {
+    const job = await ann.beginJob()
+    const user = (n: number): Op => ({
+      op: 'add',
+      record: { id: `user:${n}`, type: 'user', name: `User ${n}`, order: n },
+    })
+    const adds = Array.from({ length: 45 }, (_, n) => anEdit([user(n)]))
+    const clash = anEdit([set('wishes', 'never there', 'x')])
+    const lost = adds[7]
+    if (!lost) throw new Error('no edit')
+    const answers = await Promise.all(
+      // One cannot be taken, and one comes twice, as after a lost answer.
+      [...adds, clash, lost].map((edit, n) => (n % 2 === 0 ? ann : bob).send(job, edit)),
+    )
+    expect(answers.map((answer) => answer.status)).toEqual([...adds.map(() => 200), 409, 200])
+    const state = await stateOf(job)
+    expect(state.revision).toBe(46)
+    expect(new Set(state.journal.map((entry) => entry.revision)).size).toBe(46)
+    expect(Object.keys(state.document.records).filter((id) => id.startsWith('user:'))).toHaveLength(45)
+    expect(canonicalJson(replay(state.journal))).toBe(canonicalJson(state.document))
+    // The repeated one has the revision that it got at first.
+    expect(answers.at(-1)?.body.revision).toBe(answers[7]?.body.revision)
+    const names = state.journal.slice(1).map((entry) => entry.edit.by)
+    expect(new Set(names).size).toBe(2)
+  })
+
   it('replays the journal to the document across snapshots', async () => {
     const job = await ann.beginJob()
     for (let n = 0; n < 45; n++)
@@ -123,11 +149,13 @@ describe('taking edits', () => {
     expect(canonicalJson(replay(state.journal))).toBe(canonicalJson(state.document))
     const other = await server.services.store.people.byLogin('ann')
     const { DocumentCache } = await import('../db/cache.ts')
+    const { Batches } = await import('../db/batches.ts')
     const { JobStore } = await import('../db/jobs.ts')
     const cold = new JobStore(
       server.services.store.people.source,
       other?.account.firmId ?? '',
       new DocumentCache(),
+      new Batches(),
     )
     expect(canonicalJson((await cold.head(job))?.document)).toBe(canonicalJson(state.document))
   })

@@ -1,0 +1,60 @@
+import { expect, test } from '@playwright/test'
+import { accessible, signIn, stage, url } from './help.ts'
+
+const fennel = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a002'
+
+test('a finished job gets a second area: who sets it, a zone moved in two acts, a key switched off with consent', async ({
+  page,
+}) => {
+  await signIn(page, 'idris')
+  await page.goto(`${url()}${fennel}/zones`)
+  // A name is asked for before an area is there.
+  await page.getByRole('button', { name: 'Add area' }).click()
+  await expect(page.getByText('name must not be empty')).toBeVisible()
+  await page.getByLabel('New area').fill('Den')
+  await page.getByRole('button', { name: 'Add area' }).click()
+  await expect(page.getByText('This panel has 2 areas.')).toBeVisible()
+
+  // The den's window was enrolled and read back: at the panel it must be added there and taken out here.
+  await page.getByRole('button', { name: 'More of zone 09' }).click()
+  await page.getByLabel('Area of zone 09').selectOption({ label: '2 Den' })
+  await expect(page.getByText('the panel still has it in Whole premises')).toBeVisible()
+  await expect(page.getByText(/Zone 09 moves from Whole premises to Den: add it there/)).toBeVisible()
+
+  // The only keypad sets the house alone: then nobody sets the den.
+  const sets = (area: string) => page.getByLabel(`Keyplate W wired keypad in Hall sets ${area}`)
+  await sets('Den').uncheck()
+  await expect(sets('Whole premises')).toBeDisabled()
+  await page.getByRole('button', { name: /findings$/ }).click()
+  await expect(
+    page.getByText('Den has zones that are set, and no keypad or fob sets and unsets it.'),
+  ).toBeVisible()
+  await page.getByRole('button', { name: 'Let Keyplate W wired keypad in Hall set it too…' }).click()
+  await page.getByRole('button', { name: 'Apply' }).click()
+  await expect(sets('Den')).toBeChecked()
+  await accessible(page)
+  await page.getByRole('button', { name: 'Close' }).click()
+
+  // A key of the keypads goes only with the customer's consent.
+  await page.getByText('Siren, shutdown, supervision and what the panel couples').click()
+  await page.getByLabel('Switch the medical pair off').check()
+  await stage(page, 'Hand over')
+  await expect(page.getByText(/2 things block it|1 thing blocks it/)).toBeVisible()
+  await page
+    .getByRole('button', { name: 'Vouch: Customer consents to the medical pair being switched off' })
+    .click()
+  await expect(page.getByText('These keys of the keypads do nothing: medical pair.')).toBeVisible()
+
+  // The sheet prints both acts, adding first.
+  await stage(page, 'Program')
+  const acts = page.getByText(/^(add to area|take out of area):/)
+  await expect(acts).toHaveText(['add to area: Den', 'take out of area: Whole premises'])
+  await expect(page.getByText('keypad keys switched off:')).toBeVisible()
+  await stage(page, 'Zones')
+  await page.getByRole('button', { name: 'More of zone 09' }).click()
+  await page.getByRole('button', { name: 'Both are keyed…' }).click()
+  await page.getByRole('button', { name: 'Apply' }).click()
+  await stage(page, 'Hand over')
+  await expect(page.getByText('✓ ready to hand over')).toBeVisible()
+  await accessible(page)
+})
