@@ -45,7 +45,9 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       'Kapelle listens on this machine only; for another address put it behind a server that has a certificate.',
     )
   const now = options.now ?? (() => new Date())
-  const store = createStore(await openSource(options.address))
+  const store = createStore(await openSource(options.address), (error) => {
+    options.logger.warn({ err: error }, 'a snapshot was not kept')
+  })
   const services: Services = {
     store,
     accounts: createAccounts(store, shippedEntries(), now),

@@ -16,6 +16,7 @@ import {
 import type { Batches } from './batches.ts'
 import type { DocumentCache } from './cache.ts'
 import { Job, JobEdit, JobSnapshot, Transmitter, type JobEditRow, type JobRow } from './entities.ts'
+import type { Later } from './later.ts'
 import { isDuplicate, retrying } from './retry.ts'
 
 /** How many edits lie between two snapshots: a whole snapshot per edit costs more than replaying a short tail. */
@@ -61,6 +62,7 @@ export class JobStore {
     readonly firmId: string,
     readonly cache: DocumentCache,
     readonly takes: Batches<Take, Taken>,
+    readonly later: Later,
   ) {}
 
   /** Jobs by last change, newest first, found by name, address or serial; empty text finds all. */
@@ -105,10 +107,12 @@ export class JobStore {
    */
   async take(jobId: string, edit: Edit, now: Date, create = false): Promise<Taken> {
     return this.takes.add(this.#key(jobId), { edit, now, create }, async (takes) => {
-      const { answers, head } = await retrying(() =>
+      const { answers, head, due } = await retrying(() =>
         this.source.transaction((manager) => this.#takeLocked(manager, jobId, takes)),
       )
       if (head) this.cache.set(this.#key(jobId), head.revision, head.document)
+      // Nobody waits for a snapshot: without it the journal's tail is longer, and the next one makes up for it.
+      for (const snapshot of due) this.later.add(this.#snapshot(jobId, snapshot))
       return answers
     })
   }
@@ -167,7 +171,12 @@ export class JobStore {
     manager: EntityManager,
     jobId: string,
     takes: readonly Take[],
-  ): Promise<{ readonly answers: readonly Taken[]; readonly head: JobHead | null }> {
+  ): Promise<{
+    readonly answers: readonly Taken[]
+    readonly head: JobHead | null
+    /** Heads of which a snapshot is due. */
+    readonly due: readonly JobHead[]
+  }> {
     let row = await this.#lock(manager, jobId)
     let start = row && {
       revision: row.revision,
@@ -175,6 +184,7 @@ export class JobStore {
     }
     let head = start
     const answers: Taken[] = []
+    const due: JobHead[] = []
     for (const take of takes) {
       if (!head && take.create) {
         row = await this.#begin(manager, jobId, take.now)
@@ -189,7 +199,7 @@ export class JobStore {
       answers.push(answer)
       if (!document || answer.outcome !== 'taken') continue
       head = { revision: answer.entry.revision, document }
-      if (head.revision % SNAPSHOT_EVERY === 0) await this.#snapshot(manager, jobId, head.revision, document)
+      if (head.revision % SNAPSHOT_EVERY === 0) due.push(head)
     }
     if (start && head && head.revision > start.revision) {
       const { name, address } = jobInfo(head.document)
@@ -199,7 +209,7 @@ export class JobStore {
       )
       await this.#keepSerials(manager, jobId, start.document, head.document)
     }
-    return { answers, head }
+    return { answers, head, due }
   }
 
   /** Takes one edit onto `head` and journals it; the document is null when nothing came of it. */
@@ -324,28 +334,19 @@ export class JobStore {
     return { ...conflict, who: entry?.edit.by ?? null, when: entry?.takenAt ?? null }
   }
 
-  async #snapshot(
-    manager: EntityManager,
-    jobId: string,
-    revision: number,
-    document: JobDocument,
-  ): Promise<void> {
-    await manager.insert(JobSnapshot, {
-      firmId: this.firmId,
-      jobId,
-      revision,
-      document: JSON.stringify(document),
+  /** Keeps a snapshot and the one before it. */
+  async #snapshot(jobId: string, { revision, document }: JobHead): Promise<void> {
+    await this.source.transaction(async (manager) => {
+      await manager.query(
+        'INSERT IGNORE INTO job_snapshot (firm_id, job_id, revision, document) VALUES (?, ?, ?, ?)',
+        [this.firmId, jobId, revision, JSON.stringify(document)],
+      )
+      await manager.query('DELETE FROM job_snapshot WHERE firm_id = ? AND job_id = ? AND revision < ?', [
+        this.firmId,
+        jobId,
+        revision - SNAPSHOT_EVERY,
+      ])
     })
-    await manager
-      .createQueryBuilder()
-      .delete()
-      .from(JobSnapshot)
-      .where('firm_id = :firm AND job_id = :job AND revision < :old', {
-        firm: this.firmId,
-        job: jobId,
-        old: revision - SNAPSHOT_EVERY,
-      })
-      .execute()
   }
 
   async #keepSerials(

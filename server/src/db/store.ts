@@ -4,6 +4,7 @@ import { DocumentCache } from './cache.ts'
 import { CatalogueStore } from './catalogue.ts'
 import { Job } from './entities.ts'
 import { JobStore, type Take, type Taken } from './jobs.ts'
+import { Later } from './later.ts'
 import { PeopleStore } from './people.ts'
 import { SettingsStore } from './settings.ts'
 
@@ -18,13 +19,14 @@ export interface Store {
   close(): Promise<void>
 }
 
-/** Opens the stores over an open database. */
-export function createStore(source: DataSource): Store {
+/** Opens the stores over an open database; `tell` hears of what failed though nobody waited for it. */
+export function createStore(source: DataSource, tell: (error: unknown) => void = () => undefined): Store {
   const cache = new DocumentCache()
   const takes = new Batches<Take, Taken>()
+  const later = new Later(tell)
   return {
     people: new PeopleStore(source),
-    jobsOf: (firmId) => new JobStore(source, firmId, cache, takes),
+    jobsOf: (firmId) => new JobStore(source, firmId, cache, takes, later),
     catalogueOf: (firmId) => new CatalogueStore(source, firmId),
     settingsOf: (firmId) => new SettingsStore(source, firmId),
     async revisions(keys) {
@@ -35,6 +37,9 @@ export function createStore(source: DataSource): Store {
       })
       return new Map(rows.map((row) => [`${row.firmId}|${row.id}`, row.revision]))
     },
-    close: () => source.destroy(),
+    async close() {
+      await later.settled()
+      await source.destroy()
+    },
   }
 }

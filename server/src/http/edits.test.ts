@@ -151,13 +151,26 @@ describe('taking edits', () => {
     const { DocumentCache } = await import('../db/cache.ts')
     const { Batches } = await import('../db/batches.ts')
     const { JobStore } = await import('../db/jobs.ts')
-    const cold = new JobStore(
-      server.services.store.people.source,
-      other?.account.firmId ?? '',
-      new DocumentCache(),
-      new Batches(),
-    )
-    expect(canonicalJson((await cold.head(job))?.document)).toBe(canonicalJson(state.document))
+    const { Later } = await import('../db/later.ts')
+    const { source } = server.services.store.people
+    // Each reads it anew, from what the database has.
+    const readAnew = async (): Promise<string> => {
+      const firm = other?.account.firmId ?? ''
+      const store = new JobStore(source, firm, new DocumentCache(), new Batches(), new Later(() => undefined))
+      return canonicalJson((await store.head(job))?.document)
+    }
+    expect(await readAnew()).toBe(canonicalJson(state.document))
+    // Snapshots are kept behind the answers: the newest and the one before it.
+    const kept = async (): Promise<number[]> =>
+      (
+        await source.query<{ revision: number }[]>(
+          'SELECT revision FROM job_snapshot WHERE job_id = ? ORDER BY revision',
+          [job],
+        )
+      ).map((row) => row.revision)
+    await expect.poll(kept).toEqual([20, 40])
+    await source.query('DELETE FROM job_snapshot WHERE job_id = ?', [job])
+    expect(await readAnew()).toBe(canonicalJson(state.document))
   })
 })
 
