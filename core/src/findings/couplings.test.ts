@@ -105,3 +105,32 @@ describe('day zones', () => {
     ])
   })
 })
+
+describe('an area that nobody sets', () => {
+  it('is given to a keypad, though a fob comes first in the kit', () => {
+    const job = SmallJob.morrow()
+      .area(2, 'Den')
+      .user('Nell')
+      .add('fob', 'fourkey', { user: 'user:Nell', room: '' })
+      .add('pad', 'keyplate-w', { room: 'hall' })
+      .add('den', 'latchet', { use: 'opening' })
+      .number()
+      .serves('pad', 1)
+    job.set(job.zone('den').id, { area: 'area:2' })
+    const found = job.findings().find((item) => item.rule === 'area-unserved')
+    expect(found?.fix?.title).toBe('Let Keyplate W wired keypad in hall set it too')
+    job.apply(found?.fix?.ops ?? [])
+    expect(told(job, 'area-unserved')).toEqual([])
+  })
+
+  it('has no fix where only fobs with zones of their own are there', () => {
+    const job = SmallJob.morrow()
+      .area(2, 'Den')
+      .user('Nell')
+      .add('fob', 'fourkey', { user: 'user:Nell', room: '' })
+      .add('den', 'latchet', { use: 'opening' })
+      .number()
+    job.set(job.zone('den').id, { area: 'area:2' })
+    expect(job.findings().find((item) => item.rule === 'area-unserved')?.fix).toBeNull()
+  })
+})

@@ -2,7 +2,7 @@ import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Area } from '../job/records.ts'
 import { entryWays, type EntryWay } from '../premises/entry-ways.ts'
 import { servedAreas, serveOps } from '../premises/served-areas.ts'
-import { setOp, type Context, type Found, type Rule, type ZoneView } from './context.ts'
+import { setOp, type Context, type Fix, type Found, type Rule, type ZoneView } from './context.ts'
 import { upper } from './words.ts'
 
 /** Rules on areas: which the panel has, what is common to two, and who sets and unsets them. */
@@ -79,27 +79,20 @@ export const areaRules: readonly Rule[] = [
     find: (c) => {
       if (!c.panel?.couplings?.keypadAreas) return []
       const pads = c.system.devices.filter(
-        ({ model }) =>
-          model.slot === 'keypad' || model.class === 'keypad' || (model.slot === 'fob' && model.disarms),
+        ({ model }) => model.class === 'keypad' || (model.slot === 'fob' && model.disarms),
       )
-      const first = pads[0]?.device
       // That there is nothing at all to set the system with is another matter.
-      if (!first) return []
+      if (pads.length === 0) return []
       const served = pads.map(({ device }) => servedAreas(c.doc, c.panel, device))
       return recordsOf(c.doc, 'area').flatMap((area): Found[] => {
         const guarded = zonesIn(c, area).some((view) => view.type?.kind === 'burglary')
         if (!guarded || served.some((areas) => areas === null || areas.has(area.id))) return []
-        const now = servedAreas(c.doc, c.panel, first) ?? new Set<string>()
-        const name = c.system.byId.get(first.id)?.model.name ?? 'the first keypad'
         return [
           {
             subject: area.id,
             field: 'number',
             text: `${area.name} has zones that are set, and no keypad or fob sets and unsets it.`,
-            fix: {
-              title: `Let ${name}${first.room ? ` in ${first.room}` : ''} set it too`,
-              ops: serveOps(c.doc, first, new Set([...now, area.id])),
-            },
+            fix: letServe(c, area),
           },
         ]
       })
@@ -163,6 +156,20 @@ export const areaRules: readonly Rule[] = [
       }),
   },
 ]
+
+/** Lets the first keypad set an area as well; a fob only where it has areas of its own. */
+function letServe(c: Context, area: Area): Fix | null {
+  const pad =
+    c.system.devices.find(({ model }) => model.class === 'keypad') ??
+    c.system.devices.find(({ model }) => model.slot === 'fob' && c.panel?.slots.fobs.by === 'slots')
+  if (!pad) return null
+  const { device, model } = pad
+  const now = servedAreas(c.doc, c.panel, device) ?? []
+  return {
+    title: `Let ${model.name}${device.room ? ` in ${device.room}` : ''} set it too`,
+    ops: serveOps(c.doc, device, new Set([...now, area.id])),
+  }
+}
 
 /** Rooms on a way in that belong to another area than the door's. */
 function roomsOfOthers(c: Context, way: EntryWay, mine: string | null): string[] {
