@@ -8,7 +8,7 @@ import {
   type DelayKey,
   type DelaySet,
 } from '../response/delays.ts'
-import { presets } from '../response/presets.ts'
+import { presets, type Limit } from '../response/presets.ts'
 import { formatSeconds } from '../units/seconds.ts'
 import { setOp, type Context, type Found, type Fix, type Rule } from './context.ts'
 import { upper } from './words.ts'
@@ -28,7 +28,7 @@ export const delayRules: readonly Rule[] = [
         if (!field) return []
         const encoded = encodeDelay(field, wanted, limitOf(c.doc, key))
         if (encoded.ok && encoded.seconds === wanted) return []
-        const to = encoded.ok ? encoded.seconds : (encoded.nearest.at(-1) ?? null)
+        const to = encoded.ok ? encoded.seconds : nearestAllowed(encoded.nearest, limitOf(c.doc, key))
         const text = `${inArea(set)}${encoded.ok ? `${field.name}: ${encoded.note}.` : encoded.reason}`
         return [
           {
@@ -309,6 +309,13 @@ function storableAtMost(c: Context, key: DelayKey, most: number): number | null 
   if (!field) return most
   const encoded = encodeDelay(field, most, null, 'down')
   return encoded.ok ? encoded.seconds : null
+}
+
+/** The longer of the nearest storable delays that the region allows; null where it allows neither. */
+function nearestAllowed(nearest: readonly number[], limit: Limit | null): number | null {
+  const inside = (seconds: number): boolean =>
+    seconds >= (limit?.min ?? 0) && seconds <= (limit?.max ?? Infinity)
+  return nearest.findLast(inside) ?? null
 }
 
 function jobField(key: DelayKey): string {

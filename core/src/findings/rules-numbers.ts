@@ -1,4 +1,6 @@
+import { systemOf } from '../fit/system.ts'
 import { groupId } from '../identity/sticker.ts'
+import { applyOps, type Op } from '../job/edit.ts'
 import { liveTerminals, numbersFor, printNumber, rangeWords, type NumberUse } from '../zones/numbers.ts'
 import { setOp, type Context, type Fix, type Rule, type ZoneView } from './context.ts'
 
@@ -83,9 +85,7 @@ export const numberRules: readonly Rule[] = [
         if (!view.family || !live.has(number) || !wireless.has(number)) return []
         const id = `terminal:${number}`
         const there = c.doc.records[id]
-        const ops = there
-          ? [setOp(there, 'state', 'off')]
-          : [{ op: 'add' as const, record: { id, type: 'terminal' as const, number, state: 'off' as const } }]
+        const ops = there ? [setOp(there, 'state', 'off')] : [terminalOff(number)]
         return [
           {
             subject: view.zone.id,
@@ -182,12 +182,29 @@ function renumber(c: Context, view: ZoneView): Fix | null {
   const free = numbersFor(c.doc, c.system, use, c.rules.schools.wiredBlock).find(
     (number) => !taken.has(number),
   )
-  return free === undefined
-    ? null
-    : {
-        title: `Give it ${printNumber(c.panel, free)}, the next free number`,
-        ops: [setOp(view.zone, 'number', free)],
-      }
+  if (free === undefined) return null
+  const give = setOp(view.zone, 'number', free)
+  const woken = use === 'wired' ? terminalsWoken(c, give) : []
+  const also = woken.length > 0 ? `, with the terminals of ${woken.join(', ')} switched off` : ''
+  return {
+    title: `Give it ${printNumber(c.panel, free)}, the next free number${also}`,
+    ops: [give, ...woken.map(terminalOff)],
+  }
+}
+
+/** Numbers of wireless zones whose terminals come alive with the first wired zone of a board. */
+function terminalsWoken(c: Context, give: Op): number[] {
+  const result = applyOps(c.doc, [give])
+  if (!result.ok) return []
+  const before = liveTerminals(c.doc, c.system)
+  const after = liveTerminals(result.doc, systemOf(result.doc, c.catalogue))
+  return c.zones
+    .filter((view) => view.family && after.has(view.zone.number) && !before.has(view.zone.number))
+    .map((view) => view.zone.number)
+}
+
+function terminalOff(number: number): Op {
+  return { op: 'add', record: { id: `terminal:${number}`, type: 'terminal', number, state: 'off' } }
 }
 
 /** What a zone is called when its number does not tell. */

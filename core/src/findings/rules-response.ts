@@ -18,7 +18,7 @@ export const responseRules: readonly Rule[] = [
         const text = none
           ? `${c.panel.name} has no response type for a ${view.advice.need.kind} alarm: ${view.name} cannot be programmed.`
           : `${upper(view.name)} has no response type of ${c.panel.name}.`
-        return [{ subject: view.zone.id, field: 'response', text, fix: adviceFix(view) }]
+        return [{ subject: view.zone.id, field: 'response', text, fix: adviceFix(c, view) }]
       }),
   },
   {
@@ -116,7 +116,7 @@ export const responseRules: readonly Rule[] = [
             subject: view.zone.id,
             field: 'response',
             text: `${upper(view.name)} starts an entry delay in ${delayed.join(' and ')}, but its device is no way in: an intruder there would have ${delayWords(c, type[delayed[0] as 'away'])} of silence.`,
-            fix: adviceFix(view),
+            fix: adviceFix(c, view),
           },
         ]
       }),
@@ -141,7 +141,7 @@ export const responseRules: readonly Rule[] = [
             subject: view.zone.id,
             field: 'response',
             text: `${upper(view.name)} does ${tripWords(view.type.away)} in away, and people come in there: it would alarm on its owner.`,
-            fix: adviceFix(view),
+            fix: adviceFix(c, view),
           },
         ]
       }),
@@ -283,7 +283,7 @@ function wrongKind(c: Context, events: readonly string[], kind: string, why: str
         subject: view.zone.id,
         field: 'response',
         text: `${upper(view.name)} reports ${loop.name} as “${type.name}” (${what}). ${why}`,
-        fix: adviceFix(view),
+        fix: adviceFix(c, view),
       },
     ]
   })
@@ -318,12 +318,24 @@ function sisterWatched(c: Context, view: ZoneView): boolean {
   return sisters.some((item) => item.zone.supervise && isLifeSafety(item.advice?.need.kind ?? 'burglary'))
 }
 
-function adviceFix(view: ZoneView): Fix | null {
+/** The advised type with what it needs beside it; null for a silent one that would reach nobody. */
+function adviceFix(c: Context, view: ZoneView): Fix | null {
   const type = view.advice?.type
   if (!type || type.key === view.zone.response) return null
-  const ops = [setOp(view.zone, 'response', type.key)]
-  if (!type.transmissionDelayAllowed && view.zone.transmissionDelay)
-    ops.push(setOp(view.zone, 'transmissionDelay', false))
+  const silent = type.sound === 'silent'
+  if (silent && !c.info.monitored) return null
+  const { transmissionDelay, report, sirens, dayZone } = view.zone
+  const ops = [
+    setOp(view.zone, 'response', type.key),
+    ...(!type.transmissionDelayAllowed && transmissionDelay
+      ? [setOp(view.zone, 'transmissionDelay', false)]
+      : []),
+    ...(silent && !report ? [setOp(view.zone, 'report', true)] : []),
+    ...(silent && c.panel?.couplings?.sirenOutputs && sirens?.length !== 0
+      ? [setOp(view.zone, 'sirens', [])]
+      : []),
+    ...(dayZone && type.kind !== 'burglary' ? [setOp(view.zone, 'dayZone', false)] : []),
+  ]
   return { title: `Use “${type.name}”`, ops }
 }
 
