@@ -1,0 +1,90 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import type { CatalogueEntry } from '../catalogue/schema.ts'
+import { customerNotes } from '../findings/customer-notes.ts'
+import { departureLines } from '../findings/departures.ts'
+import { owedList } from '../findings/handover.ts'
+import { systemOf } from '../fit/system.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
+import { applyOps } from '../job/edit.ts'
+import { readHouse, writeHouse } from '../premises/house-words.ts'
+import { programmingSheet } from '../programming/sheet.ts'
+import { proofRoute } from '../proof/owed.ts'
+import { carelessJobs } from '../testing/careless-jobs.ts'
+import { catalogue, type SmallJob } from '../testing/small-job.ts'
+import { numberAll } from '../zones/number-all.ts'
+import { readJobFile, writeJobFile } from './job-file.ts'
+import { zoneScheduleCsv } from './zone-schedule.ts'
+
+let count = 0
+const each = (check: (job: SmallJob) => void): void =>
+  fc.assert(fc.property(carelessJobs, check), { numRuns: 150, seed: 20261127 })
+const numbersOf = (doc: JobDocument) =>
+  new Map(recordsOf(doc, 'zone').map((zone) => [zone.id, zone.number] as const))
+
+it('everything made of a job is made of a careless one too', () => {
+  each((job) => {
+    const findings = job.findings()
+    const sheet = programmingSheet(job.doc, catalogue, job.houseRules)
+    expect(
+      sheet?.sections
+        .flatMap((section) => section.steps)
+        .some((step) => /undefined|NaN|\{\w+\}/.test(step.keys + step.shows + step.meaning)),
+    ).toBe(false)
+    for (const line of customerNotes(job.doc, catalogue, job.houseRules))
+      expect(line).not.toMatch(/undefined|null|NaN/)
+    for (const finding of findings) expect(finding.text).not.toMatch(/undefined|null|NaN|\[object/)
+    for (const owed of owedList(job.doc, catalogue, findings))
+      expect(owed.text).not.toMatch(/undefined|null|NaN/)
+    expect(departureLines(job.doc, findings).every((line) => line.what !== '')).toBe(true)
+    expect(zoneScheduleCsv(job.doc, catalogue).split('\n').length).toBeGreaterThan(
+      recordsOf(job.doc, 'zone').length,
+    )
+    proofRoute(job.doc, catalogue)
+  })
+}, 120_000)
+
+it('a careless job is written to a file and read back to the same bytes', () => {
+  each((job) => {
+    const text = writeJobFile(
+      '0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a009',
+      job.doc,
+      catalogue.entries as CatalogueEntry[],
+    )
+    const read = readJobFile(JSON.parse(text))
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    const made = applyOps({ schema: job.doc.schema, records: {} }, read.ops)
+    if (!made.ok) throw new Error(made.conflict.code)
+    expect(
+      writeJobFile('0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a009', made.doc, catalogue.entries as CatalogueEntry[]),
+    ).toBe(text)
+  })
+}, 120_000)
+
+it('its house reads back from words to no change', () => {
+  each((job) => {
+    expect(readHouse(writeHouse(job.doc), job.doc, () => 'new').ops).toEqual([])
+  })
+}, 120_000)
+
+it('numbering it leaves what is pinned or enrolled, and is done once', () => {
+  each((job) => {
+    const zones = recordsOf(job.doc, 'zone')
+    const before = numbersOf(job.doc)
+    const plan = numberAll(job.doc, catalogue, {
+      newId: () => `zone:new${(count += 1)}`,
+      houseRules: job.houseRules,
+    })
+    const result = applyOps(job.doc, plan.ops)
+    if (!result.ok) throw new Error(result.conflict.code)
+    const after = numbersOf(result.doc)
+    for (const zone of zones)
+      if (zone.pinned || zone.serial !== null) expect(after.get(zone.id)).toBe(before.get(zone.id))
+    const again = numberAll(result.doc, catalogue, { newId: () => 'zone:again', houseRules: job.houseRules })
+    expect(again.ops).toEqual([])
+    // What it could not place, it names, and nothing else is left without a zone.
+    const { devices } = systemOf(result.doc, catalogue)
+    for (const { device } of plan.left)
+      expect(devices.some((item) => item.device.id === device) || device === 'job:main').toBe(true)
+  })
+})
