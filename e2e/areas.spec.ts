@@ -29,6 +29,12 @@ test('a finished job gets a second area: who sets it, a zone moved in two acts, 
   await expect(
     page.getByText('Den has zones that are set, and no keypad or fob sets and unsets it.'),
   ).toBeVisible()
+  await page
+    .getByRole('article')
+    .filter({ hasText: 'Den has zones that are set' })
+    .getByRole('button', { name: 'Show' })
+    .click()
+  await expect(page.getByRole('heading', { name: 'Areas' })).toBeInViewport()
   await page.getByRole('button', { name: 'Let Keyplate W wired keypad in Hall set it too…' }).click()
   await page.getByRole('button', { name: 'Apply' }).click()
   await expect(sets('Den')).toBeChecked()

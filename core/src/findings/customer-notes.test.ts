@@ -53,6 +53,11 @@ describe('what the customer is told', () => {
     ])
   })
 
+  it('does not tell who sets what where there is one area', () => {
+    const job = SmallJob.morrow().user('Nell').add('fob', 'fourkey', { user: 'user:Nell', room: '' }).number()
+    expect(notes(job).filter((line) => line.includes('sets and unsets'))).toEqual([])
+  })
+
   it('is what the keys no longer do, and how leaving ends', () => {
     const job = new SmallJob({ panel: 'panel/quillet-32', entry2: 50 }).set('job:main', {
       exitBy: 'door',

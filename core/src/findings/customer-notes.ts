@@ -79,12 +79,14 @@ export function customerNotes(doc: JobDocument, catalogue: Catalogue, rules: Hou
 function keypadLines(doc: JobDocument, system: System): string[] {
   return system.devices.flatMap(({ device, model }) => {
     const areas = servedAreas(doc, system.panel, device)
-    if (areas === null || (model.class !== 'keypad' && model.slot !== 'fob')) return []
+    const all = recordsOf(doc, 'area')
+    if (areas === null || all.every((area) => areas.has(area.id))) return []
+    if (model.class !== 'keypad' && model.slot !== 'fob') return []
     const user = recordOf(doc, 'user', device.user)
     const who = user
       ? `the fob of ${user.name}`
       : `the ${model.name}${device.room ? ` in ${device.room}` : ''}`
-    const names = recordsOf(doc, 'area').flatMap((area) => (areas.has(area.id) ? area.name : []))
+    const names = all.flatMap((area) => (areas.has(area.id) ? area.name : []))
     return [upper(`${who} sets and unsets ${names.join(' and ')} only.`)]
   })
 }

@@ -5,6 +5,13 @@ import { useSession } from './session.ts'
 export function createAppRouter(): Router {
   const router = createRouter({
     history: createWebHistory(),
+    // A stage is loaded when it is first opened: its place may come later than its address.
+    scrollBehavior: async (to, from, saved) => {
+      if (saved) return saved
+      if (to.hash !== '') return (await isThere(to.hash)) ? { el: to.hash, top: 64 } : false
+      // A record that is shown is scrolled to by its stage.
+      return to.path === from.path || to.query.show !== undefined ? false : { top: 0 }
+    },
     routes: [
       { path: '/', redirect: '/jobs' },
       {
@@ -95,4 +102,13 @@ export function createAppRouter(): Router {
     document.title = typeof to.meta.title === 'string' ? `${to.meta.title} · Kapelle` : 'Kapelle'
   })
   return router
+}
+
+/** Waits up to two seconds for an element to be on the page. */
+async function isThere(selector: string): Promise<boolean> {
+  for (let turn = 0; turn < 40; turn++) {
+    if (document.querySelector(selector)) return true
+    await new Promise((done) => setTimeout(done, 50))
+  }
+  return false
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { ruleOf, typeOfId, type Finding } from '#core'
+import { ruleOf, typeOfId, type Finding, type RecordType } from '#core'
 import { severityLook } from '../shared/severity.ts'
 import { useJob } from '../job/job-store.ts'
 import FindingCard from './FindingCard.vue'
@@ -18,21 +18,30 @@ const shown = computed(() =>
     .sort((a, b) => Number(a.waived !== null) - Number(b.waived !== null)),
 )
 const counts = computed(() =>
-  (['stops', 'risks', 'advice'] as const).map((severity) => ({
-    ...severityLook[severity],
-    count: job.findings.filter((finding) => finding.severity === severity && !finding.waived).length,
-  })),
+  (['stops', 'risks', 'advice'] as const).map((severity) => {
+    const { glyph, color, word } = severityLook[severity]
+    const count = job.findings.filter((finding) => finding.severity === severity && !finding.waived).length
+    return { glyph, color, count, word: severity === 'risks' && count === 1 ? word.toLowerCase() : severity }
+  }),
 )
+
+/** Places on a stage where records are kept that have no row to be marked. */
+const places: Partial<Record<RecordType, { name: string; hash: string }>> = {
+  room: { name: 'survey', hash: '#house-head' },
+  way: { name: 'survey', hash: '#house-head' },
+  opening: { name: 'survey', hash: '#house-head' },
+  area: { name: 'zones', hash: '#areas' },
+}
 
 /** Opens the stage where the finding's subject stands and marks it. */
 function show(finding: Finding): void {
-  if (finding.subject === 'premises') {
-    void router.push({ name: 'survey', params: route.params, hash: '#house-head' })
-    return
-  }
-  const type = typeOfId(finding.subject)
-  const stage = type === 'zone' ? 'zones' : type === 'job' ? 'zones' : ruleOf(finding.rule).stage
-  void router.push({ name: stage, params: route.params, query: { show: finding.subject } })
+  const type = finding.subject === 'premises' ? 'room' : typeOfId(finding.subject)
+  const place = type && places[type]
+  const stage = type === 'zone' || type === 'job' ? 'zones' : ruleOf(finding.rule).stage
+  void router.push({
+    params: route.params,
+    ...(place ?? { name: stage, query: { show: finding.subject } }),
+  })
 }
 </script>
 
@@ -51,7 +60,7 @@ function show(finding: Finding): void {
       </div>
       <p class="counts">
         <span v-for="item in counts" :key="item.word" :style="{ color: `rgb(var(--v-theme-${item.color}))` }"
-          >{{ item.glyph }} {{ item.count }} {{ item.word.toLowerCase() }}</span
+          >{{ item.glyph }} {{ item.count }} {{ item.word }}</span
         >
       </p>
       <v-checkbox v-model="all" label="Findings of every stage" />

@@ -139,13 +139,14 @@ legend {
   display: grid;
   grid-template-columns: 24px 1fr;
   gap: 4px;
-  padding: 3px 0;
+  min-height: 30px;
+  padding: 4px 0;
   align-items: start;
 }
 .choice input {
-  width: 24px;
-  height: 24px;
-  margin: 0;
+  width: 18px;
+  height: 18px;
+  margin: 2px 0 0;
 }
 .two {
   display: grid;

@@ -91,8 +91,8 @@ Study window in Study: never"
       <div class="reading" aria-live="polite" aria-label="As it is understood">
         <p v-if="reading.lines.length === 0" class="quiet small">
           What you type is read back here before it is taken in. A room may say: kitchen, hall, bedroom,
-          workshop, garage, store, outdoors · unheated · sleeps · pet 18 · metal · floor Upper. An opening:
-          every day · now and then · never · not in stay. An inner one:
+          workshop, garage, store, outdoors · unheated · sleeps · pet 18 · metal · compartment North · floor
+          Upper. An opening: every day · now and then · never · not in stay. An inner one:
           <em>Glass door between Hall and Studio</em>.
         </p>
         <ol v-else>

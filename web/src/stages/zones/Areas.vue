@@ -45,7 +45,7 @@ function remove(area: Area): void {
 </script>
 
 <template>
-  <section class="sheet pa-4 areas">
+  <section id="areas" class="sheet pa-4 areas">
     <h2>Areas</h2>
     <p class="quiet">{{ job.system?.panel?.areas.meaning }}</p>
     <table class="plain mt-1">

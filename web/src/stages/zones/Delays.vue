@@ -48,7 +48,7 @@ const source = computed(() => (job.system ? presets[job.system.info.region].sour
 <style scoped>
 .delays {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
   gap: 8px 14px;
   align-items: start;
   margin-bottom: 14px;
