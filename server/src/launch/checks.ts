@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { testShare } from './test-share.ts'
 
 interface Tally {
   passed: number
@@ -63,6 +64,7 @@ export async function runChecks(): Promise<number> {
   })
   add('journeys in the browser', journeyTally(journeys, journeyCode))
   rmSync(folder, { recursive: true, force: true })
+  console.log(`· tests are ${Math.round(100 * testShare(process.cwd()))} % of the code`)
   console.log(
     `\n${sum.passed} passed, ${sum.failed} failed${sum.skipped > 0 ? `, ${sum.skipped} skipped` : ''}`,
   )
