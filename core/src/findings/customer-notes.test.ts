@@ -62,13 +62,16 @@ describe('what the customer is told', () => {
     const job = new SmallJob({ panel: 'panel/quillet-32', entry2: 50 }).set('job:main', {
       exitBy: 'door',
       keySwitch: 'latching',
+      // A key of another panel, chosen before: this one has none.
       keysOff: ['help key'],
     })
     expect(notes(job)).toEqual([
       'The time to leave ends when the last door closes.',
       'The system is set by the key switch alone: no keypad or fob sets it.',
-      'These keys of the keypads do nothing: help key. In need, call the emergency number.',
     ])
+    expect(notes(cleanTarn().set('job:main', { keysOff: ['help key'] }))[1]).toBe(
+      'These keys of the keypads do nothing: help key. In need, call the emergency number.',
+    )
   })
 
   it('names zones that give a notice by their type', () => {

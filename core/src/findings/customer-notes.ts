@@ -4,7 +4,7 @@ import type { HouseRules } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Zone } from '../job/records.ts'
 import { servedAreas } from '../premises/served-areas.ts'
-import { exitWords, storedInKeypad } from '../response/setting-words.ts'
+import { exitWords, keysSwitchedOff, storedInKeypad } from '../response/setting-words.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { upper } from './words.ts'
 
@@ -24,6 +24,7 @@ export function customerNotes(doc: JobDocument, catalogue: Catalogue, rules: Hou
   const offered = panel.couplings?.dayZones === 'user' ? zones.filter((zone) => zone.dayZone) : []
   const day = zones.filter((zone) => typed(zone)?.disarmed === 'alert')
   const chimes = zones.filter((zone) => zone.chime && !typed(zone)?.hides.includes('chime'))
+  const keysOff = keysSwitchedOff(panel, info)
   const inKeypad = system.devices.filter(
     ({ device, model }) => model.slot === 'fob' && storedInKeypad(panel, device, rules),
   )
@@ -59,10 +60,8 @@ export function customerNotes(doc: JobDocument, catalogue: Catalogue, rules: Hou
     ...(info.keySwitch === 'latching' && panel.couplings?.latchingKeySwitch
       ? ['The system is set by the key switch alone: no keypad or fob sets it.']
       : []),
-    ...(info.keysOff.length > 0
-      ? [
-          `These keys of the keypads do nothing: ${info.keysOff.join(', ')}. In need, call the emergency number.`,
-        ]
+    ...(keysOff.length > 0
+      ? [`These keys of the keypads do nothing: ${keysOff.join(', ')}. In need, call the emergency number.`]
       : []),
     ...(inKeypad.length > 0
       ? [

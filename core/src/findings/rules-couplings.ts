@@ -1,5 +1,6 @@
 import { recordsOf } from '../job/document.ts'
 import { exitInStay } from '../response/delays.ts'
+import { keysSwitchedOff } from '../response/setting-words.ts'
 import { setOp, type Context, type Found, type Rule, type ZoneView } from './context.ts'
 import { upper } from './words.ts'
 
@@ -69,7 +70,7 @@ export const couplingRules: readonly Rule[] = [
     stage: 'zones',
     find: (c) => {
       const signed = new Set(recordsOf(c.doc, 'signoff').map((record) => record.what))
-      return c.info.keysOff.flatMap((key) =>
+      return keysSwitchedOff(c.panel, c.info).flatMap((key) =>
         signed.has(`consent ${key}`)
           ? []
           : [

@@ -72,6 +72,8 @@ describe('settings of the whole system', () => {
   it('name the keypad keys that are switched off, and the outputs', () => {
     const job = cleanMorrow().set('job:main', { keysOff: ['medical pair'], outputs: 'latched' })
     expect(step(job, 'Whole system', 'keypad keys switched off')?.[1]).toBe('medical pair off')
+    job.set('job:main', { keysOff: ['help key'] })
+    expect(step(job, 'Whole system', 'keypad keys switched off')).toBeNull()
     expect(step(job, 'Whole system', 'outputs')).toEqual(['641 [send] 6 [send]', 'on until a code is keyed'])
   })
 

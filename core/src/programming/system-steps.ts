@@ -14,7 +14,7 @@ import {
   type DelayKey,
 } from '../response/delays.ts'
 import { presets } from '../response/presets.ts'
-import { exitWords, openWords, storedInKeypad } from '../response/setting-words.ts'
+import { exitWords, keysSwitchedOff, openWords, storedInKeypad } from '../response/setting-words.ts'
 import { makeStep, type SheetSection, type SheetStep } from './step.ts'
 
 const delayNames: Readonly<Record<DelayKey, string>> = {
@@ -118,10 +118,10 @@ function settingValue(
           }
     case 'keySwitch':
       return info.keySwitch === 'none' ? null : { value: info.keySwitch, meaning: info.keySwitch }
-    case 'keysOff':
-      return info.keysOff.length === 0
-        ? null
-        : { value: info.keysOff.join(', '), meaning: `${info.keysOff.join(', ')} off` }
+    case 'keysOff': {
+      const off = keysSwitchedOff(panel, info)
+      return off.length === 0 ? null : { value: off.join(', '), meaning: `${off.join(', ')} off` }
+    }
   }
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed } from 'vue'
-import { jobInfo, recordOf, recordsOf } from '#core'
+import { jobInfo, keysSwitchedOff, recordOf, recordsOf } from '#core'
 import { useSession } from '../../app/session.ts'
 import { useJob } from '../../job/job-store.ts'
 
@@ -14,7 +14,7 @@ const items = computed(() => [
     title: `${code.name} changed from its default`,
     hint: 'Only that it was changed is noted, never the code.',
   })),
-  ...jobInfo(job.doc).keysOff.map((key) => ({
+  ...keysSwitchedOff(job.system?.panel ?? null, jobInfo(job.doc)).map((key) => ({
     what: `consent ${key}`,
     title: `Customer consents to the ${key} being switched off`,
     hint: 'Kept with your name and the time; have it in writing.',
