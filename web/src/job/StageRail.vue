@@ -4,6 +4,7 @@ import { computed, nextTick, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ruleOf, stops } from '#core'
 import { stages } from './stages.ts'
+import StageLink from './StageLink.vue'
 import { useJob } from './job-store.ts'
 
 const job = useJob()
@@ -36,57 +37,25 @@ const owed = computed(() => {
   for (const item of job.owed) map.set(item.stage, (map.get(item.stage) ?? 0) + item.count)
   return map
 })
+
+const linkOf = (stage: (typeof stages)[number]) => ({
+  to: `/jobs/${job.jobId}/${stage.key}`,
+  name: stage.name,
+  stops: marks.value.get(stage.key)?.stops ?? 0,
+  risks: marks.value.get(stage.key)?.risks ?? 0,
+  owed: owed.value.get(stage.key) ?? 0,
+})
 </script>
 
 <template>
   <v-navigation-drawer v-if="mdAndUp" permanent width="164" color="background" :border="0" class="rail">
     <nav aria-label="Stages">
-      <router-link
-        v-for="stage in stages"
-        :key="stage.key"
-        :to="`/jobs/${job.jobId}/${stage.key}`"
-        class="stage"
-        active-class="on"
-      >
-        {{ stage.name }}
-        <span v-if="marks.get(stage.key)?.stops" class="mark" :title="`${marks.get(stage.key)?.stops} stop`"
-          >■ {{ marks.get(stage.key)?.stops }}</span
-        >
-        <span v-if="marks.get(stage.key)?.risks" class="mark" :title="`${marks.get(stage.key)?.risks} risks`"
-          >▲ {{ marks.get(stage.key)?.risks }}</span
-        >
-        <span
-          v-if="owed.get(stage.key) && !marks.get(stage.key)"
-          class="mark"
-          :title="`${owed.get(stage.key)} owed`"
-          >○ {{ owed.get(stage.key) }}</span
-        >
-      </router-link>
+      <StageLink v-for="stage in stages" :key="stage.key" v-bind="linkOf(stage)" />
     </nav>
   </v-navigation-drawer>
   <v-app-bar v-else flat height="44" color="background" order="1">
     <nav class="strip" aria-label="Stages">
-      <router-link
-        v-for="stage in stages"
-        :key="stage.key"
-        :to="`/jobs/${job.jobId}/${stage.key}`"
-        class="stage"
-        active-class="on"
-      >
-        {{ stage.name }}
-        <span v-if="marks.get(stage.key)?.stops" class="mark" :title="`${marks.get(stage.key)?.stops} stop`"
-          >■ {{ marks.get(stage.key)?.stops }}</span
-        >
-        <span v-if="marks.get(stage.key)?.risks" class="mark" :title="`${marks.get(stage.key)?.risks} risks`"
-          >▲ {{ marks.get(stage.key)?.risks }}</span
-        >
-        <span
-          v-if="owed.get(stage.key) && !marks.get(stage.key)"
-          class="mark"
-          :title="`${owed.get(stage.key)} owed`"
-          >○ {{ owed.get(stage.key) }}</span
-        >
-      </router-link>
+      <StageLink v-for="stage in stages" :key="stage.key" v-bind="linkOf(stage)" />
     </nav>
   </v-app-bar>
 </template>
@@ -102,30 +71,5 @@ nav {
   overflow-x: auto;
   padding: 0 8px;
   width: 100%;
-}
-.stage {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 9px 12px;
-  border-radius: 8px;
-  color: inherit;
-  text-decoration: none;
-  white-space: nowrap;
-}
-.mark {
-  font-size: 0.75rem;
-  font-weight: 600;
-}
-.mark:first-of-type {
-  margin-left: auto;
-}
-.stage:hover {
-  background: rgba(var(--v-theme-primary), 0.08);
-}
-.stage.on {
-  background: rgb(var(--v-theme-primary));
-  color: rgb(var(--v-theme-surface));
-  font-weight: 650;
 }
 </style>

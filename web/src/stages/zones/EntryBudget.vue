@@ -36,10 +36,11 @@ const missing = computed(() => {
   if (house.rooms.length === 0) return [{ text: 'Describe the house in words first', to: 'survey' }]
   if (house.doors.length === 0) list.push({ text: 'Say which openings people come in by', to: 'survey' })
   if (house.keypads.length === 0) list.push({ text: 'Put a keypad into a described room', to: 'kit' })
+  const several = house.keypads.some((keypad) => keypad.areas !== null)
   for (const door of house.doors)
     if (house.keypads.length > 0 && !nearest.value.some((way) => way.door.id === door.id))
       list.push({
-        text: `No way joins ${openingName(door, house)} with a keypad that sets its area`,
+        text: `No way joins ${openingName(door, house)} with a keypad${several ? ' that sets its area' : ''}`,
         to: 'survey',
       })
   return list
