@@ -27,7 +27,7 @@ describe('verified fire', () => {
     job.set('room:attic', { compartment: 'North' }).set('room:study', { compartment: 'north ' })
     job.set('room:cellar', { compartment: 'South' })
     expect(told(job, 'verified-alone')).toEqual([
-      'Zone 05 needs a second detector to agree but is the only one of group 1 in the fire compartment south: a fire there alarms only once it has spread.',
+      'Zone 05 needs a second detector to agree but is the only one of group 1 in the fire compartment South: a fire there alarms only once it has spread.',
     ])
     job.set('room:cellar', { compartment: 'North' })
     expect(told(job, 'verified-alone')).toEqual([])
@@ -44,7 +44,7 @@ describe('verified fire', () => {
 describe('the exit delay in stay', () => {
   const of = (panel: string, over: Record<string, number | null>) => {
     const job = new SmallJob({ panel: `panel/${panel}`, exit: 60, ...over })
-    return exitInStay(job.doc, catalogue.get('panel', `panel/${panel}`))
+    return exitInStay(job.doc, catalogue.get('panel', `panel/${panel}`), 'area:1')
   }
   // World.md and the pack: the same on Tarn, Pinfold and Sallow, of its own on Ostler and Quillet, none on Morrow.
   it.each([
@@ -54,6 +54,19 @@ describe('the exit delay in stay', () => {
     ['ostler-s-8', { exitStay: null }, null],
     ['morrow-60', { exitStay: 20 }, 0],
   ] as const)('of the %s with %o is %s', (panel, over, seconds) => expect(of(panel, over)).toBe(seconds))
+
+  it('is that of the area where it has one of its own', () => {
+    const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11', exitStay: 20 })
+      .area(2, 'Annexe', { exitStay: 35 })
+      .area(3, 'Barn', { exit: 90 })
+    const seconds = (area: string) => exitInStay(job.doc, catalogue.get('panel', 'panel/ostler-s-8'), area)
+    expect(['area:1', 'area:2', 'area:3'].map(seconds)).toEqual([20, 35, 20])
+  })
+
+  it('is not judged on a panel that has no such field', () => {
+    const job = SmallJob.morrow({ exitStay: 20 })
+    expect(told(job, 'delay-over-limit')).toEqual([])
+  })
 
   it('of none at all is not measured by the limit for leaving the house', () => {
     const job = new SmallJob({

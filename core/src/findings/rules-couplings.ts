@@ -266,7 +266,7 @@ export const couplingRules: readonly Rule[] = [
         const fob = c.system.devices.some(({ model }) => model.slot === 'fob' && model.disarms)
         const floor = view.place?.room?.floor
         const elsewhere = c.house.keypads.some(({ room }) => floor !== undefined && room.floor !== floor)
-        const exit = exitInStay(c.doc, c.panel)
+        const exit = exitInStay(c.doc, c.panel, view.zone.area)
         if (fob || elsewhere || (exit ?? 0) > 0) return []
         const lacking = exit === 0 ? 'no exit delay in stay, no fob, nor' : 'neither a fob nor'
         return [

@@ -238,7 +238,9 @@ function eachDelay(
   return delaySets(c.doc, c.panel).flatMap((set) =>
     delayKeys.flatMap((key) => {
       const wanted = set.values[key]
-      return wanted === null ? [] : find(set, key, wanted)
+      // One of stay, left from a panel that was chosen before, is not there to be judged.
+      const absent = key === 'exitStay' && !delayFieldOf(c.panel, c.info, key)
+      return wanted === null || absent ? [] : find(set, key, wanted)
     }),
   )
 }

@@ -78,7 +78,7 @@ export const fireRules: readonly Rule[] = [
             : group > most
               ? `is in group ${group}, and ${c.panel?.name ?? 'the panel'} has ${most}`
               : mates.length > 0
-                ? `is the only one of group ${group} in the fire compartment ${here ?? ''}`
+                ? `is the only one of group ${group} in the fire compartment ${view.place?.room?.compartment.trim() ?? ''}`
                 : `is alone in group ${group}`
         return [
           at(

@@ -4,6 +4,7 @@ import type { CatalogueEntry } from '../catalogue/schema.ts'
 import { customerNotes } from '../findings/customer-notes.ts'
 import { departureLines } from '../findings/departures.ts'
 import { owedList } from '../findings/handover.ts'
+import { fitAll } from '../fit/fit.ts'
 import { systemOf } from '../fit/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { applyOps } from '../job/edit.ts'
@@ -12,6 +13,7 @@ import { programmingSheet } from '../programming/sheet.ts'
 import { proofRoute } from '../proof/owed.ts'
 import { carelessJobs } from '../testing/careless-jobs.ts'
 import { catalogue, type SmallJob } from '../testing/small-job.ts'
+import { eventsToZone } from '../zones/new-zone.ts'
 import { numberAll } from '../zones/number-all.ts'
 import { readJobFile, writeJobFile } from './job-file.ts'
 import { zoneScheduleCsv } from './zone-schedule.ts'
@@ -82,9 +84,17 @@ it('numbering it leaves what is pinned or enrolled, and is done once', () => {
       if (zone.pinned || zone.serial !== null) expect(after.get(zone.id)).toBe(before.get(zone.id))
     const again = numberAll(result.doc, catalogue, { newId: () => 'zone:again', houseRules: job.houseRules })
     expect(again.ops).toEqual([])
-    // What it could not place, it names, and nothing else is left without a zone.
-    const { devices } = systemOf(result.doc, catalogue)
-    for (const { device } of plan.left)
-      expect(devices.some((item) => item.device.id === device) || device === 'job:main').toBe(true)
+    // Whoever fits and has a place has a zone per event, or is named with the reason.
+    const left = new Map(plan.left.map((item) => [item.device, item.reason]))
+    for (const reason of left.values()) expect(reason).not.toBe('')
+    const system = systemOf(result.doc, catalogue)
+    const fits = fitAll(system)
+    const zoned = new Set(recordsOf(result.doc, 'zone').map((zone) => `${zone.device} ${zone.event}`))
+    const missing = system.devices.flatMap(({ device, model }) =>
+      device.deferred !== null || fits.get(device.id)?.verdict !== 'works' || left.has(device.id)
+        ? []
+        : eventsToZone(model, system.panel).filter((loop) => !zoned.has(`${device.id} ${loop.event}`)),
+    )
+    expect(missing).toEqual([])
   })
-})
+}, 120_000)

@@ -111,19 +111,14 @@ export function limitOf(doc: JobDocument, key: DelayKey): Limit | null {
   return { entry1: entry, entry2: entry, exit, exitStay: exit, abort }[key]
 }
 
-/** What the exit delay does in stay: seconds of its own or those of away; null where the panel does not say, 0 where there is none. */
-export function exitInStay(doc: JobDocument, panel: PanelModel | null): number | null {
-  const info = jobInfo(doc)
-  switch (panel?.couplings?.exitInStay) {
-    case 'same':
-      return info.exit
-    case 'own':
-      return info.exitStay
-    case 'none':
-      return 0
-    case undefined:
-      return null
-  }
+/** What the exit delay of an area does in stay: seconds of its own or those of away; null where it is not said, 0 where there is none. */
+export function exitInStay(doc: JobDocument, panel: PanelModel | null, area: string | null): number | null {
+  const kind = panel?.couplings?.exitInStay
+  if (kind === 'none') return 0
+  if (kind === undefined) return null
+  const key = kind === 'own' ? 'exitStay' : 'exit'
+  const own = delaySets(doc, panel).find((set) => set.id === area)
+  return own?.values[key] ?? wantedDelay(doc, key)
 }
 
 /** The panel's field for a delay as it is in this job, its unit switched where the option is on; null when it has none. */

@@ -4,7 +4,7 @@ import { openJob, type JobPage } from '../testing/job-page.ts'
 import { after, smallDoc } from '../testing/small-doc.ts'
 import FindingCard from './FindingCard.vue'
 
-/** The small job with a smoke type on a zone that holds its report back. */
+/** The small job with a response type, and without a label. */
 const doc = () =>
   after(smallDoc(), [
     { op: 'set', id: 'zone:one', field: 'response', from: null, to: 'instant' },

@@ -9,12 +9,14 @@ class FakeServer {
   down = false
   refuse: ((edit: Edit) => 'conflict' | 'invalid' | null) | null = null
   posts = 0
+  /** Takes edits, and for a while does not show them in its journal. */
+  hides = false
 
   readonly fetch = async (path: string, init: RequestInit = {}): Promise<Response> => {
     if (this.down) throw new TypeError('no connection')
     if (init.method !== 'POST') {
       const since = Number(new URL(path, 'http://x').searchParams.get('since'))
-      return reply(200, { entries: this.#entries().slice(since) })
+      return reply(200, { entries: this.hides ? [] : this.#entries().slice(since) })
     }
     this.posts += 1
     const { edits } = JSON.parse(String(init.body)) as { edits: Edit[] }
@@ -117,6 +119,16 @@ describe('a job’s line to the server', () => {
     await vi.runAllTimersAsync()
     expect(server.taken.map((edit) => edit.id)).toEqual(['edit-0001', 'edit-0002'])
     expect([states.at(-1), shown.pending.length]).toEqual(['idle', 0])
+  })
+
+  it('asks again later, not in a circle, when the journal does not show what was taken', async () => {
+    server.hides = true
+    line.make(label('0001', 'Porch Door', 'Front'))
+    await vi.advanceTimersByTimeAsync(100)
+    expect([server.posts, states.at(-1), shown.pending.length]).toEqual([1, 'offline', 1])
+    server.hides = false
+    await vi.runAllTimersAsync()
+    expect([server.taken.length, shown.pending.length, states.at(-1)]).toEqual([1, 0, 'idle'])
   })
 
   it('brings unsent edits back after the tab was closed', async () => {

@@ -24,7 +24,7 @@ function withMotion(): JobDocument {
   const house = 'Porch:\nHall:\nPorch - Hall 4\nFront door in Porch: every day\nYard door in Hall: every day'
   const read = readHouse(house, doc, () => String((count += 1)))
   return after(after(doc, read.ops), [
-    ...pinOps(doc, catalogue, ['device/stilt-hound', 'device/stilt-jumper']),
+    ...pinOps(doc, catalogue, ['device/stilt-hound']),
     {
       op: 'add',
       record: { ...blankDevice, id: 'device:hall', model: 'device/stilt-hound', room: 'Hall', order: 2 },

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { jobInfo, recordOf, recordsOf, type DeviceModel, type PanelModel, type Zone } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
-import { after, catalogue, docOn, smallDoc } from '../../testing/small-doc.ts'
+import { catalogue, docOn, smallDoc } from '../../testing/small-doc.ts'
 import Signoffs from '../handover/Signoffs.vue'
 import Delays from './Delays.vue'
 import SystemSettings from './SystemSettings.vue'
@@ -120,7 +120,7 @@ describe('what a panel couples with a zone', () => {
   })
 
   it('asks for a written reason of a fire zone that is not plain', async () => {
-    await page.job.edit('zone.set', [
+    page.job.edit('zone.set', [
       { op: 'set', id: 'zone:one', field: 'response', from: null, to: 'fire-delayed' },
     ])
     await show('panel/quillet-32')
@@ -130,8 +130,7 @@ describe('what a panel couples with a zone', () => {
 })
 
 it('hands over once, and fixes the house rules with it', async () => {
-  const doc = after(smallDoc(), [])
-  page = await openJob(doc)
+  page = await openJob(smallDoc())
   await page.show(Signoffs, { ready: false })
   const button = () =>
     [...page.host.querySelectorAll('button')].find((item) => item.textContent.trim() === 'Hand over')
