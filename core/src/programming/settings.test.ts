@@ -110,7 +110,8 @@ describe('settings of the whole system', () => {
         [couplings?.latchingKeySwitch, keyed.has('keySwitch')],
         [panel.siren, keyed.has('siren')],
         [couplings?.keypadAreas, programming.keypadAreas !== undefined],
-        [couplings?.fobsInKeypad, programming.fobInKeypad !== undefined],
+        // Where fobs are zones they have no step of their own to be keyed with.
+        [couplings?.fobsInKeypad, programming.fobInKeypad !== undefined && programming.slot !== null],
         [areas.count > 1, programming.areaMove !== undefined],
         [couplings?.exitInStay === 'own', delays.exitStay !== undefined],
       ]
