@@ -4,6 +4,7 @@ import { endProcess, runningServer } from '../db/mariadb.ts'
 import { openSource } from '../db/source.ts'
 import { createStore } from '../db/store.ts'
 import { runChecks } from './checks.ts'
+import { FolderHeld, holderOf } from './lock.ts'
 import { databaseFolder, startProduct } from './product.ts'
 
 const data = resolve(process.env.KAPELLE_DATA ?? '.data')
@@ -18,7 +19,7 @@ try {
   else throw new Error(`unknown command ${command ?? ''}`)
 } catch (error) {
   console.error(`✗ ${error instanceof Error ? error.message : String(error)}`)
-  process.exitCode = 1
+  process.exitCode = error instanceof FolderHeld ? 3 : 1
 }
 
 async function serve(how: 'demo' | 'start' | 'dev'): Promise<void> {
@@ -51,13 +52,19 @@ async function serve(how: 'demo' | 'start' | 'dev'): Promise<void> {
 }
 
 async function stop(): Promise<void> {
+  const holder = holderOf(data)
+  if (holder) {
+    await endProcess(holder.pid)
+    console.log('· Kapelle has ended')
+    return
+  }
   const running = runningServer(databaseFolder(data))
   if (!running) {
     console.log('· nothing is running')
     return
   }
   await endProcess(running.pid)
-  console.log('· the database has ended; a server without it ends with its launcher')
+  console.log('· a database that was left behind has ended')
 }
 
 async function rebuild(): Promise<void> {

@@ -1,6 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { createAccounts } from '../auth/accounts.ts'
@@ -10,6 +10,7 @@ import { createStore, type Store } from '../db/store.ts'
 import { createJobs, type Jobs } from '../jobs/jobs.ts'
 import { REFERENCE } from '../../../demo/draft.ts'
 import { shippedEntries } from '../server.ts'
+import { holdFolder } from './lock.ts'
 
 /** The sign-in of one demo person; made at random once and kept beside the data. */
 export interface DemoSignIn {
@@ -40,8 +41,11 @@ export async function startProduct(
   port: number,
   demo: boolean,
 ): Promise<Product & { signIns: DemoSignIn[] }> {
-  mkdirSync(data, { recursive: true, mode: 0o700 })
-  const database = await startMariaDb(databaseFolder(data))
+  const release = await holdFolder(data)
+  const database = await startMariaDb(databaseFolder(data)).catch((error: unknown) => {
+    release()
+    throw error
+  })
   try {
     const signIns = demo ? await loadDemo(database, data) : []
     const connection = join(databaseFolder(data), 'connection.json')
@@ -53,10 +57,12 @@ export async function startProduct(
       async stop() {
         await endChild(child)
         await database.stop()
+        release()
       },
     }
   } catch (error) {
     await database.stop()
+    release()
     throw error
   }
 }
