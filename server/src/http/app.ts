@@ -40,6 +40,11 @@ export function createApp(options: AppOptions): { app: Express; streams: EventSt
       logger: options.logger,
       genReqId: () => randomUUID(),
       autoLogging: { ignore: (req) => !req.url?.startsWith('/api') },
+      // Headers hold session cookies, and a log outlives its session: they stay out.
+      serializers: {
+        req: ({ id, method, url }: { id: unknown; method: string; url: string }) => ({ id, method, url }),
+        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+      },
     }),
   )
   app.use(security())

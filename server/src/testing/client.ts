@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { pino } from 'pino'
+import { pino, type Logger } from 'pino'
 import { blankJob, SCHEMA, type Edit, type JobInfo, type Op } from '#core'
 import { startServer, type RunningServer } from '../server.ts'
 import { freshDatabase } from './database.ts'
@@ -68,12 +68,12 @@ export class TestClient {
 export const TEST_PASSWORD = 'correct-horse-9'
 
 /** A server on a fresh database with two firms: Brook Alarms (ann owner, bob installer) and Far Away (eve owner). */
-export async function startTestServer(): Promise<RunningServer> {
+export async function startTestServer(logger: Logger = pino({ level: 'silent' })): Promise<RunningServer> {
   const server = await startServer({
     address: await freshDatabase(),
     port: 0,
     host: '127.0.0.1',
-    logger: pino({ level: 'silent' }),
+    logger,
   })
   const { accounts } = server.services
   const brook = await accounts.addFirm('Brook Alarms')
