@@ -101,6 +101,11 @@ export class JobStore {
     return this.#entries(this.source.manager, jobId, since, limit)
   }
 
+  /** One journalled edit by its id, or null when this job has none of it. */
+  async editOf(jobId: string, editId: string): Promise<Edit | null> {
+    return (await this.#known(this.source.manager, jobId, editId))?.edit ?? null
+  }
+
   /**
    * Takes one edit onto the head, all or nothing. An edit id known already gets its first answer again.
    * With `create`, a job that is not there is begun by this edit. Edits that wait for the same job go into one transaction.

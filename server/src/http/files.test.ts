@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Op } from '#core'
+import { defaultHouseRules, type JobRecord, type Op } from '#core'
 import type { RunningServer } from '../server.ts'
-import { anEdit, startTestServer, TestClient } from '../testing/client.ts'
+import { anEdit, startTestServer, TestClient, type Answer } from '../testing/client.ts'
 
 let server: RunningServer
 let ann: TestClient
@@ -115,9 +115,58 @@ describe('evidence', () => {
     })
     const forged = await ann.send(job, anEdit([signoff('Bob Marsh')]))
     expect(forged.body.problems).toEqual([
-      { path: 'ops.0.record.by', message: "must be Ann Reed: nobody adds evidence in another's name" },
+      {
+        path: 'ops.0.record.by',
+        message: "must be Ann Reed: nobody adds a signoff record in another's name",
+      },
     ])
     expect((await ann.send(job, anEdit([signoff('Ann Reed')]))).status).toBe(200)
+  })
+
+  it.each([
+    {
+      id: 'departure:1',
+      type: 'departure',
+      rule: 'glass',
+      choice: 'both',
+      reason: 'quiet kitchen',
+      at: '2026-05-04T09:30:00Z',
+    },
+    { id: 'fixed-rules:main', type: 'fixed-rules', at: '2026-05-04T09:30:00Z', rules: defaultHouseRules },
+  ] as const)('of a $type is not added in another’s name', async (record) => {
+    const job = await ann.beginJob()
+    const add = (by: string): Op => ({ op: 'add', record: { ...record, by } as JobRecord })
+    expect((await ann.send(job, anEdit([add('Bob Marsh')]))).body.problems).toEqual([
+      {
+        path: 'ops.0.record.by',
+        message: `must be Ann Reed: nobody adds a ${record.type} record in another's name`,
+      },
+    ])
+    expect((await ann.send(job, anEdit([add('Ann Reed')]))).status).toBe(200)
+  })
+
+  it('may put back what its maker took out, as it was, and nothing else', async () => {
+    const job = await ann.beginJob()
+    const record = {
+      id: 'departure:1',
+      type: 'departure',
+      rule: 'glass',
+      choice: 'both',
+      reason: 'quiet kitchen',
+      by: 'Ann Reed',
+      at: '2026-05-04T09:30:00Z',
+    } as const
+    await ann.send(job, anEdit([{ op: 'add', record }]))
+    const bob = await new TestClient(server.url).signIn('bob')
+    const removal = anEdit([{ op: 'remove', record }])
+    await bob.send(job, removal)
+    const back = (put: typeof record | { reason: string }): Promise<Answer> =>
+      bob.send(
+        job,
+        anEdit([{ op: 'add', record: { ...record, ...put } }], { kind: 'undo', undoes: removal.id }),
+      )
+    expect((await back({ reason: 'noisy kitchen' })).status).toBe(422)
+    expect((await back(record)).status).toBe(200)
   })
 
   it('is never changed or removed', async () => {

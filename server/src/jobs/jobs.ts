@@ -1,6 +1,5 @@
 import {
   Catalogue,
-  evidenceTypes,
   findingChanges,
   jobInfo,
   judge,
@@ -11,6 +10,7 @@ import {
   zoneScheduleCsv,
   SCHEMA,
   recordsOf,
+  sameJson,
   serialsOf,
   type CatalogueEntry,
   type Edit,
@@ -129,6 +129,12 @@ export function createJobs(store: Store, now: () => Date): Jobs {
       }))
   }
 
+  /** The edit that this one takes back or brings again, as the journal has it. */
+  async function takenBack(who: Account, jobId: string, edit: Edit): Promise<Edit | null> {
+    const id = edit.undoes ?? edit.redoes
+    return id === undefined ? null : store.jobsOf(who.firmId).editOf(jobId, id)
+  }
+
   async function takeOne(
     who: Account,
     jobId: string,
@@ -149,7 +155,9 @@ export function createJobs(store: Store, now: () => Date): Jobs {
       }
     const edit: Edit = { ...read.edit, by: who.name }
     const problems = [
-      ...(how.imported ? [] : [...othersEvidence(who, edit), ...barredWaivers(who, edit)]),
+      ...(how.imported
+        ? []
+        : [...othersNames(who, edit, await takenBack(who, jobId, edit)), ...barredWaivers(who, edit)]),
       ...(await unknownPins(who, edit)),
     ]
     if (problems.length > 0) return { id, outcome: 'invalid', problems }
@@ -260,18 +268,23 @@ export function createJobs(store: Store, now: () => Date): Jobs {
   }
 }
 
-/** Evidence vouches for what somebody saw: nobody adds it in another's name. A job file brings that of its own time. */
-function othersEvidence(who: Account, edit: Edit): Problem[] {
-  return edit.ops.flatMap((op, index) =>
-    op.op === 'add' && evidenceTypes.has(op.record.type) && 'by' in op.record && op.record.by !== who.name
-      ? [
+/**
+ * Nobody adds in another's name what somebody saw, decided or vouched for. An undo may put back what its maker took out, as
+ * it was; a job file brings that of its own time.
+ */
+function othersNames(who: Account, edit: Edit, undone: Edit | null): Problem[] {
+  return edit.ops.flatMap((op, index) => {
+    if (op.op !== 'add' || !('by' in op.record) || op.record.by === who.name) return []
+    const back = undone?.ops.some((past) => past.op === 'remove' && sameJson(past.record, op.record))
+    return back
+      ? []
+      : [
           {
             path: `ops.${index}.record.by`,
-            message: `must be ${who.name}: nobody adds evidence in another's name`,
+            message: `must be ${who.name}: nobody adds a ${op.record.type} record in another's name`,
           },
         ]
-      : [],
-  )
+  })
 }
 
 /** What physics forbids nobody takes upon themselves; life safety only an owner (work.md section 4). */
