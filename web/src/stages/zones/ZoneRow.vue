@@ -5,10 +5,10 @@ import {
   advise,
   fieldProblems,
   modesOf,
+  moveZone,
   needOf,
   printNumber,
   type Finding,
-  type Op,
   type PanelModel,
   type Zone,
 } from '#core'
@@ -56,21 +56,28 @@ watch(
   { immediate: true },
 )
 
-/** A number set by hand is pinned: numbering keeps it from then on. */
+/** Why the number that was typed is not for this zone; empty when it is. */
+const numberFault = ref('')
+
+/** A number typed by hand moves the zone as the rack does, with the same refusals; numbering keeps it from then on. */
 function setNumber(event: Event): void {
-  const input = event.target as HTMLInputElement
-  const to =
-    input.value.trim() === '' || Number.isNaN(Number(input.value)) ? input.value : Number(input.value)
-  if (to === props.zone.number) return
+  const typed = (event.target as HTMLInputElement).value.trim()
+  const to = typed === '' || Number.isNaN(Number(typed)) ? typed : Number(typed)
+  numberFault.value = ''
+  if (to === props.zone.number || !job.system) return
   const problems = fieldProblems('zone', 'number', to)
-  if (problems.length > 0) {
-    job.tell(`The number of ${name.value} stays as it was.`, problems)
-    input.value = printNumber(props.panel, props.zone.number)
+  if (problems.length > 0 || typeof to !== 'number') {
+    numberFault.value = `The number ${problems.map((problem) => problem.message).join('; ')}.`
     return
   }
-  const ops: Op[] = [{ op: 'set', id: props.zone.id, field: 'number', from: props.zone.number, to }]
-  if (!props.zone.pinned) ops.push({ op: 'set', id: props.zone.id, field: 'pinned', from: false, to: true })
-  job.edit('zone.set', ops)
+  const move = moveZone(job.doc, job.system, job.rules, props.zone, to)
+  if (move.ok) job.edit('zone.move', move.ops)
+  else numberFault.value = move.reason
+}
+
+function restoreNumber(event: Event): void {
+  numberFault.value = ''
+  ;(event.target as HTMLInputElement).value = printNumber(props.panel, props.zone.number)
 }
 
 function remove(): void {
@@ -87,10 +94,14 @@ function remove(): void {
         :aria-label="`Number of ${name}`"
         inputmode="numeric"
         size="3"
+        :aria-invalid="numberFault !== ''"
+        :class="{ wrong: numberFault !== '' }"
         @change="setNumber"
         @keydown.enter="($event.target as HTMLElement).blur()"
+        @keydown.esc="restoreNumber"
       />
       <CellFlag :id="zone.id" field="pinned" kind="zone.set" :label="`${name} keeps its number`" />
+      <div v-if="numberFault" class="fault" role="alert">{{ numberFault }}</div>
     </td>
     <td class="mark">
       <button
@@ -200,6 +211,15 @@ function remove(): void {
 }
 td.num {
   white-space: nowrap;
+}
+.wrong {
+  border-color: rgb(var(--v-theme-error)) !important;
+}
+.fault {
+  color: rgb(var(--v-theme-error));
+  font-size: 0.8125rem;
+  white-space: normal;
+  min-width: 150px;
 }
 .glyph {
   font: inherit;
