@@ -202,6 +202,7 @@ export {
   judgeHeard,
   judgeTyped,
   sisterSerial,
+  timesHeard,
   targetOf,
   targetsOf,
   wantsConfirming,

@@ -65,8 +65,8 @@ function inSlot(senders: readonly Sender[], seed: number, slot: number): Transmi
   const own = senders.filter((sender) => sender.near)
   const dice = random()
   const foreign = senders.filter((sender) => !sender.near)
-  // Own devices take their turn; between them others are heard.
-  const turn = own.length > 0 && dice < 0.75 ? own[slot % own.length] : undefined
+  // Own devices take their turn, each twice as for a confirmation; between them others are heard.
+  const turn = own.length > 0 && dice < 0.75 ? own[Math.floor(slot / 2) % own.length] : undefined
   const sender = turn ?? foreign[Math.floor(random() * foreign.length)]
   if (!sender) return null
   const cause = causeOf(sender, random)

@@ -11,6 +11,7 @@ import {
   sisterSerial,
   targetOf,
   targetsOf,
+  timesHeard,
   wantsConfirming,
   type Judgement,
 } from './learn.ts'
@@ -186,7 +187,12 @@ describe('judging what is heard', () => {
     expect(typed('20417734')).toMatchObject({ kind: 'refuse', code: 'foreign' })
     expect(typed('31700452')).toMatchObject({ kind: 'refuse', code: 'other-device' })
     job.set('device:porch', { sticker: null })
-    expect(typed('20417799').kind).toBe('accept')
+    expect(typed('20417799')).toEqual({
+      kind: 'query',
+      code: 'typed-only',
+      reason:
+        '2041 7799 is typed only: no sticker is noted to compare it with, and nothing was heard. A trip must prove it.',
+    })
   })
 })
 
@@ -200,10 +206,11 @@ describe('accepting', () => {
     expect(recordsOf(job.doc, 'heard')).toEqual([evidence('20417733')])
   })
 
-  it('notes the sticker of a device that had none', () => {
+  it.each(['air', 'typed', 'sister'] as const)('never notes what came by %s as the sticker', (by) => {
     const job = ready().set('device:porch', { sticker: null })
-    job.apply(acceptOps(target(job, job.zone('porch').id), '20417733', 'typed', evidence('20417733')))
-    expect(job.device('porch').sticker).toBe('20417733')
+    job.apply(acceptOps(target(job, job.zone('porch').id), '20417733', by, evidence('20417733')))
+    expect(job.device('porch').sticker).toBeNull()
+    expect(job.zone('porch').serial).toBe('20417733')
   })
 
   it('binds a fob to its slot', () => {
@@ -223,6 +230,26 @@ describe('accepting', () => {
     expect(sisterSerial(job.doc, target(job, heat.id))).toBe('60911204')
     expect(judgeTyped(job.doc, catalogue, target(job, heat.id), '60911204', []).kind).toBe('accept')
   })
+})
+
+it('counts the same ID with the same cause and loop', () => {
+  const air = [
+    heard({}),
+    heard({ id: 'air-1-2' }),
+    heard({ loop: 4 }),
+    heard({ cause: 'tamper', loop: null }),
+    heard({ cause: 'check-in', loop: null }),
+    heard({ serial: '31700452' }),
+  ]
+  expect(timesHeard(air, heard({}))).toBe(2)
+  expect(timesHeard(air, heard({ cause: 'tamper', loop: null }))).toBe(1)
+})
+
+it('finds the next target of a device without a sticker by what its sister learned', () => {
+  const job = ready().set('device:landing', { sticker: null })
+  const smoke = job.zone('landing', 'smoke')
+  job.set(job.zone('landing', 'heat').id, { serial: '60911204', learnedBy: 'air' })
+  expect(targetOf(targetsOf(job.doc, catalogue), heard({ serial: '60911204', loop: 1 }))?.id).toBe(smoke.id)
 })
 
 it('asks for a second transmission by class, model and house rule', () => {

@@ -159,7 +159,25 @@ export function judgeTyped(
     deviceClass: item.model.class,
   }
   const judgement = judgeHeard(doc, catalogue, target, heard, elsewhere)
-  return judgement.kind === 'query' ? { kind: 'accept', reason: judgement.reason } : judgement
+  if (judgement.kind === 'query')
+    return {
+      kind: 'query',
+      code: 'typed-only',
+      reason: `${groupId(item.family, serial)} is typed only: no sticker is noted to compare it with, and nothing was heard. A trip must prove it.`,
+    }
+  return judgement.kind === 'accept'
+    ? {
+        kind: 'accept',
+        reason: `${groupId(item.family, serial)} is what the noted sticker says; typed, not heard.`,
+      }
+    : judgement
+}
+
+/** How often the air brought the same ID with the same cause and loop as this transmission, itself counted. */
+export function timesHeard(air: readonly Transmission[], heard: Transmission): number {
+  const same = (other: Transmission): boolean =>
+    other.serial === heard.serial && other.cause === heard.cause && other.loop === heard.loop
+  return air.filter(same).length
 }
 
 /** Whether a second transmission is to confirm a device, by the house rule; the model’s own policy decides its class. */
@@ -170,7 +188,7 @@ export function wantsConfirming(model: DeviceModel, school: Schools['confirm']):
 
 /** The open target that a transmission belongs to: its device by the sticker, its event by the loop; null when none. */
 export function targetOf(targets: readonly Target[], heard: Transmission): Target | null {
-  const mine = targets.filter((target) => !target.done && target.device.sticker === heard.serial)
+  const mine = targets.filter((target) => !target.done && knownAs(targets, target.device) === heard.serial)
   return (
     mine.find((target) => target.loop?.loop === heard.loop) ??
     (heard.cause === 'tamper' || heard.cause === 'button' ? (mine[0] ?? null) : null)
@@ -186,7 +204,10 @@ export function sisterSerial(doc: JobDocument, target: Target): string | null {
   )
 }
 
-/** Ops that bind a serial to a target and keep what was heard on record. */
+/**
+ * Ops that bind a serial to a target and keep what was heard on record. The noted sticker stays as it is: what was heard or
+ * typed is never written in as the sticker that it would then be compared with.
+ */
 export function acceptOps(
   target: Target,
   serial: string,
@@ -198,9 +219,17 @@ export function acceptOps(
     : [setOp(target.device, 'serial', serial)]
   if (target.zone && target.loop && target.zone.loop !== null && target.zone.loop !== target.loop.loop)
     bind.push(setOp(target.zone, 'loop', target.loop.loop))
-  const sticker = target.device.sticker === null ? [setOp(target.device, 'sticker', serial)] : []
-  const sets = [...bind, ...sticker].filter((op) => op.op !== 'set' || op.from !== op.to)
+  const sets = bind.filter((op) => op.op !== 'set' || op.from !== op.to)
   return [...sets, { op: 'add', record: evidence }]
+}
+
+/** The ID a device goes by: its sticker's, else the one that a zone of it has learned. */
+function knownAs(targets: readonly Target[], device: Device): string | null {
+  return (
+    device.sticker ??
+    targets.find((item) => item.device.id === device.id && item.zone?.serial)?.zone?.serial ??
+    null
+  )
 }
 
 function duplicateOf(

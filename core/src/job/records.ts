@@ -208,7 +208,8 @@ const heard = z.strictObject({
   serial: text(20),
   family: text(80),
   cause: text(40),
-  level: z.number().min(-200).max(20).nullable(),
+  /** Level in the unit of its family: bars, steps, per cent or dB. */
+  level: z.number().min(-200).max(1000).nullable(),
   source: z.enum(['air', 'typed', 'scanned', 'sister']),
   decision: z.enum(['accepted', 'refused']),
   code: text(40),

@@ -25,6 +25,8 @@ export interface JobPage {
   tick(label: string, on: boolean): Promise<void>
   /** Chooses from a native list by its value. */
   choose(label: string, value: string): Promise<void>
+  /** Waits until the page has drawn and the line has sent. */
+  settle(): Promise<void>
   close(): void
 }
 
@@ -145,6 +147,7 @@ export async function openJob(doc: JobDocument, role: 'owner' | 'installer' = 'i
       list.dispatchEvent(new Event('change'))
       await settled()
     },
+    settle: settled,
     close() {
       app?.unmount()
       host.remove()

@@ -5,7 +5,8 @@ import IdCompare from './IdCompare.vue'
 import type { Enrolling } from './useEnrol.ts'
 
 const props = defineProps<{ enrol: Enrolling; listening: boolean }>()
-const { target, family, model, candidate, judgement, confirming, loop, sister, holding } = props.enrol
+const { target, family, model, candidate, judgement, confirming, unconfirmed, loop, sister, holding } =
+  props.enrol
 const entry = ref('')
 // While somebody types, what is heard must not change what the typing is for.
 watch(entry, (text) => (holding.value = text !== ''))
@@ -15,9 +16,17 @@ const verdict = computed(() => {
   const now = judgement.value
   if (!now) return null
   const looks = {
-    accept: { glyph: '✓', word: 'This is it.', color: 'success' },
+    accept: {
+      glyph: '✓',
+      word: candidate.value?.source === 'typed' ? 'The noted sticker’s ID.' : 'This is it.',
+      color: 'success',
+    },
     'ask-loop': { glyph: '?', word: 'Which loop?', color: 'warning' },
-    query: { glyph: '?', word: 'Compare with the sticker.', color: 'warning' },
+    query: {
+      glyph: '?',
+      word: candidate.value?.source === 'typed' ? 'Typed, not heard.' : 'Compare with the sticker.',
+      color: 'warning',
+    },
     refuse: { glyph: '■', word: 'Not this one.', color: 'error' },
   } as const
   return { ...looks[now.kind], reason: now.reason }
@@ -36,6 +45,7 @@ const ready = computed(
   () =>
     judgement.value !== null &&
     judgement.value.kind !== 'refuse' &&
+    !unconfirmed.value &&
     (judgement.value.kind !== 'ask-loop' ||
       target.value?.loop === null ||
       loop.value === target.value?.loop?.loop),

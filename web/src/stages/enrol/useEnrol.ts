@@ -9,6 +9,7 @@ import {
   sisterSerial,
   targetOf,
   targetsOf,
+  timesHeard,
   wantsConfirming,
   type Heard,
   type Judgement,
@@ -59,15 +60,20 @@ export function useEnrol(air: Air) {
   const sister = computed(() =>
     target.value && !target.value.done ? sisterSerial(job.doc, target.value) : null,
   )
-  /** What the house rule asks of a second transmission; empty where it asks none. */
+  /** How often it was heard where the house rule asks for a second time; null where it asks for none. */
+  const heardTimes = computed(() => {
+    const heard = candidate.value?.heard
+    if (!heard || !model.value || judgement.value?.kind === 'refuse') return null
+    if (!wantsConfirming(model.value, job.rules.schools.confirm)) return null
+    return timesHeard(air.heard.value, heard)
+  })
+  const unconfirmed = computed(() => heardTimes.value !== null && heardTimes.value < 2)
+  /** What the house rule asks of a second transmission, in words; empty where it asks none. */
   const confirming = computed(() => {
-    const now = candidate.value
-    if (now?.source !== 'air' || !model.value || judgement.value?.kind !== 'accept') return ''
-    if (!wantsConfirming(model.value, job.rules.schools.confirm)) return ''
-    const times = air.heard.value.filter((item) => item.serial === now.serial).length
-    return times > 1
-      ? `✓ Heard ${times} times: confirmed.`
-      : '○ House rule: trip it once more to confirm it. Heard once so far.'
+    if (heardTimes.value === null) return ''
+    return unconfirmed.value
+      ? '○ House rule: trip it once more to confirm it. Heard once so far.'
+      : `✓ Heard ${heardTimes.value} times: confirmed.`
   })
   const open = computed(() => targets.value.filter((item) => !item.done).length)
 
@@ -110,7 +116,7 @@ export function useEnrol(air: Air) {
   function accept(): void {
     const now = target.value
     const what = candidate.value
-    if (!now || !what || !judgement.value || judgement.value.kind === 'refuse') return
+    if (!now || !what || !judgement.value || judgement.value.kind === 'refuse' || unconfirmed.value) return
     if (judgement.value.kind === 'ask-loop' && loop.value !== (now.loop?.loop ?? null)) return
     const ops = acceptOps(now, what.serial, what.source, evidence('accepted'))
     if (job.edit('enrol.accept', ops)) next(`${now.name} is enrolled.`)
@@ -174,6 +180,7 @@ export function useEnrol(air: Air) {
     candidate,
     judgement,
     confirming,
+    unconfirmed,
     follow,
     holding,
     loop,
