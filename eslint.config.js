@@ -3,7 +3,7 @@ import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
 export default tseslint.config(
-  { ignores: ['dist/', 'node_modules/', '.data/', 'test-results/', 'playwright-report/'] },
+  { ignores: ['dist/', 'node_modules/', '.data/', 'test-results/', 'playwright-report/', '.mutants/'] },
   ...tseslint.configs.strict,
   ...vue.configs['flat/recommended'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },
@@ -17,7 +17,7 @@ export default tseslint.config(
   },
   {
     files: ['core/src/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', '**/testing/**'],
     rules: {
       'no-restricted-globals': [
         'error',

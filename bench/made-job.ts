@@ -6,14 +6,15 @@ import {
   applyOps,
   Catalogue,
   emptyDocument,
+  keepEntry,
   numberAll,
   pinOps,
   readHouse,
   readPack,
   startOps,
-  type CatalogueEntry,
   type Device,
   type JobDocument,
+  type KeptEntry,
   type Op,
   type PanelModel,
   type ReceiverModel,
@@ -23,7 +24,7 @@ import {
 export interface MadeJob {
   readonly doc: JobDocument
   readonly catalogue: Catalogue
-  readonly entries: readonly CatalogueEntry[]
+  readonly entries: readonly KeptEntry[]
 }
 
 /** Models by turns; each has one zone, but for the smoke detector, which has three. */
@@ -58,7 +59,7 @@ export function madeJob(devices: number, numbered: boolean, strangerEvery = 0): 
     receivers: [receiver.id],
     builtIn: receiver.id,
   }
-  const catalogue = shipped.with([receiver, panel])
+  const catalogue = shipped.with([keepEntry(receiver), keepEntry(panel)])
   let doc = take(
     emptyDocument,
     startOps(emptyDocument, catalogue, {
@@ -105,7 +106,7 @@ export function madeJob(devices: number, numbered: boolean, strangerEvery = 0): 
         houseRules: defaultHouseRules,
       }).ops,
     )
-  return { doc, catalogue, entries: [receiver, panel] }
+  return { doc, catalogue, entries: [keepEntry(receiver), keepEntry(panel)] }
 }
 
 /** A house of so many rooms in a row, with a door at each end. */

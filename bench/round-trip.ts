@@ -131,7 +131,7 @@ function edit(ops: readonly Op[]): object {
     id: randomUUID(),
     kind: 'zone.label',
     schema: SCHEMA,
-    by: 'me',
+    by: { id: null, name: 'me' },
     madeAt: new Date().toISOString(),
     ops,
   }

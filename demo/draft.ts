@@ -1,23 +1,30 @@
 import {
-  acceptOps,
   applyOps,
+  asItIs,
   blankDevice,
   blankJob,
   defaultHouseRules,
   emptyDocument,
+  freshEvidence,
+  heardRecord,
+  isEvidence,
+  loopOps,
   numberAll,
   pinOps,
   proofRoute,
   readHouse,
   recordsOf,
+  SCHEMA,
   startOps,
   targetsOf,
   type Catalogue,
   type Device,
+  type Edit,
   type JobDocument,
   type JobInfo,
   type JobRecord,
   type Op,
+  type Person,
   type TestResult,
   type Zone,
 } from '#core'
@@ -25,28 +32,53 @@ import {
 /** The moment the demo's evidence is told from; loading the demo shifts it to the present. */
 export const REFERENCE = '2026-01-15T12:00:00Z'
 
-/** A demo job being written: by the same edits a person would make. */
+/** The demo's people, by name: their ids are those of the firm that the demo is loaded into. */
+export const idris: Person = { id: null, name: 'Idris Quayle' }
+export const morwen: Person = { id: null, name: 'Morwen Tallis' }
+
+/** A demo job being written: by the same edits a person would make, one after the other, each in its maker's name. */
 export class Draft {
   doc: JobDocument = emptyDocument
+  readonly edits: Edit[] = []
   #count = 0
   #tests = 0
+  #clock: string
 
   constructor(
     readonly catalogue: Catalogue,
     info: Omit<JobInfo, 'id' | keyof typeof blankJob> & Partial<JobInfo>,
+    /** When planning began. */
+    begun = later(REFERENCE, -9 * 24 * 60),
   ) {
-    this.apply(startOps(emptyDocument, catalogue, { ...blankJob, ...info, id: 'job:main', type: 'job' }))
+    this.#clock = begun
+    const ops = startOps(emptyDocument, catalogue, { ...blankJob, ...info, id: 'job:main', type: 'job' })
+    this.apply(ops, 'job.start', morwen)
   }
 
-  apply(ops: readonly Op[]): this {
-    const result = applyOps(this.doc, ops)
-    if (!result.ok) throw new Error(JSON.stringify(result.conflict))
-    this.doc = result.doc
+  /** One edit of the plan. */
+  apply(ops: readonly Op[], kind = 'job.set', by = idris): this {
+    return this.#edit(ops, kind, by, (this.#clock = later(this.#clock, 3)))
+  }
+
+  /** Records, evidence in edits of its own at its own time. */
+  put(...records: JobRecord[]): this {
+    for (const record of records) {
+      const op: Op = { op: 'add', record }
+      if ('made' in record && isEvidence(record.type))
+        this.#edit([op], `${record.type}.add`, { id: null, name: record.made.name }, record.at)
+      else this.apply([op], `${record.type}.add`)
+    }
     return this
   }
 
-  put(...records: JobRecord[]): this {
-    return this.apply(records.map((record): Op => ({ op: 'add', record })))
+  #edit(ops: readonly Op[], kind: string, by: Person, madeAt: string): this {
+    if (ops.length === 0) return this
+    const result = applyOps(this.doc, ops)
+    if (!result.ok) throw new Error(JSON.stringify(result.conflict))
+    this.doc = result.doc
+    const id = `demo-edit-${String(this.edits.length + 1).padStart(4, '0')}`
+    this.edits.push({ id, kind, schema: SCHEMA, by, madeAt, ops: result.took })
+    return this
   }
 
   device(key: string, model: string, over: Partial<Device> = {}): this {
@@ -58,7 +90,8 @@ export class Draft {
       order: this.#count,
       ...over,
     }
-    return this.apply([...pinOps(this.doc, this.catalogue, [record.model]), { op: 'add', record }])
+    const pins = pinOps(this.doc, this.catalogue, [record.model])
+    return this.apply([...pins, { op: 'add', record }], 'device.add')
   }
 
   /** Describes the premises in words; a line that cannot be read is a fault of the demo. */
@@ -67,13 +100,12 @@ export class Draft {
     const { lines, ops } = readHouse(text, this.doc, () => `h${String((count += 1)).padStart(2, '0')}`)
     const bad = lines.find((line) => !line.ok)
     if (bad) throw new Error(`${bad.text}: ${bad.says}`)
-    return this.apply(ops)
+    return this.apply(ops, 'house.words')
   }
 
   number(): this {
-    return this.apply(
-      numberAll(this.doc, this.catalogue, { newId: this.#zoneId(), houseRules: defaultHouseRules }).ops,
-    )
+    const opts = { newId: this.#zoneId(), houseRules: defaultHouseRules }
+    return this.apply(numberAll(this.doc, this.catalogue, opts).ops, 'zone.number')
   }
 
   set(id: string, over: Readonly<Record<string, unknown>>): this {
@@ -92,52 +124,58 @@ export class Draft {
   }
 
   /** Learns every zone and slot from its device's sticker, as heard over the air; sister events take that ID too. */
-  enrol(by: string, from: string): this {
+  enrol(who: Person, from: string): this {
     let minute = 0
     for (const target of targetsOf(this.doc, this.catalogue)) {
       const serial = target.device.sticker
       if (!serial) throw new Error(`${target.device.id} has no sticker`)
-      const source = target.sister ? 'sister' : 'air'
-      this.apply(
-        acceptOps(target, serial, source, {
+      const { sister } = target
+      this.put(
+        heardRecord(this.doc, {
           id: `heard:${target.id.replace(':', '-')}`,
-          type: 'heard',
-          at: later(from, (minute += 2)),
-          by,
-          serial,
-          family: this.catalogue.get('device', target.device.model)?.family ?? '',
-          cause: target.sister ? 'sister' : 'event',
-          level: target.sister ? null : 7,
-          source,
+          target,
+          facts: {
+            serial,
+            family: this.catalogue.get('device', target.device.model)?.family ?? '',
+            cause: sister ? 'sister' : 'event',
+            loop: sister ? null : (target.loop?.loop ?? null),
+            level: sister ? null : 7,
+            source: sister ? 'sister' : 'air',
+          },
           decision: 'accepted',
           code: 'accept',
-          reason: target.sister ? 'The ID of its sister zone.' : 'The sticker’s ID.',
-          subject: target.id,
+          reason: sister ? 'The ID of its sister zone.' : 'The sticker’s ID.',
+          who,
+          at: later(from, (minute += 2)),
         }),
       )
+      this.apply(loopOps(target), 'zone.set', who)
     }
     return this
   }
 
   /** Passes every proof that is owed, in the order of the route. */
-  prove(by: string, from: string): this {
+  prove(who: Person, from: string): this {
     let minute = 0
     for (const entry of proofRoute(this.doc, this.catalogue))
-      for (const { kind } of entry.items)
-        this.result(entry.device.id, kind, { by, at: later(from, (minute += 1)) })
+      for (const { kind } of entry.items) this.result(entry.device.id, kind, who, later(from, (minute += 1)))
     return this
   }
 
   result(
     device: string,
     kind: TestResult['kind'],
-    over: Partial<TestResult> & { readonly by: string; readonly at: string },
+    who: Person,
+    at: string,
+    over: Partial<Pick<TestResult, 'outcome' | 'reading' | 'note'>> = {},
   ): this {
     this.#tests += 1
     return this.put({
+      ...freshEvidence(who, at),
       id: `test:t${String(this.#tests).padStart(3, '0')}`,
       type: 'test',
       subject: device,
+      of: asItIs(this.doc, device),
       kind,
       outcome: 'pass',
       reading: kind === 'placement' ? 7 : null,

@@ -1,5 +1,5 @@
-import { inventId, pinOps, seededRandom, type Catalogue, type Family, type JobDocument } from '#core'
-import { Draft, later } from './draft.ts'
+import { asItIs, freshEvidence, inventId, pinOps, seededRandom, type Catalogue, type Family } from '#core'
+import { Draft, idris, later } from './draft.ts'
 
 /** The bungalow as somebody would type it; the yard door's room is left out. */
 const house = `Front: hall
@@ -18,7 +18,7 @@ Hall - Utility 4
 Front door in Front: every day`
 
 /** Fennel Bank: a finished bungalow in North America, enrolled and proved yesterday; README.md says what it shows. */
-export function fennelBank(catalogue: Catalogue): JobDocument {
+export function fennelBank(catalogue: Catalogue): Draft {
   const job = new Draft(catalogue, {
     name: 'Fennel Bank',
     address: '12 Fennel Bank, Corrigan',
@@ -86,57 +86,59 @@ export function fennelBank(catalogue: Catalogue): JobDocument {
     .device('keypad', 'keyplate-w', { room: 'Hall' })
     .house(house)
     .number()
-  const by = 'Idris Quayle'
   const morning = '2026-01-14T08:30:00Z'
+  const front = job.zone('front', 'open').id
   job.put({
+    ...freshEvidence(idris, later(morning, 5)),
     id: 'heard:neighbour',
     type: 'heard',
-    at: later(morning, 5),
-    by,
     serial: sticker(),
     family: 'family/dunlin',
     cause: 'event',
+    loop: null,
     level: 3,
     source: 'air',
     decision: 'refused',
     code: 'foreign',
     reason: 'On no sticker of this job: a neighbour’s device.',
-    subject: job.zone('front', 'open').id,
+    subject: front,
+    of: asItIs(job.doc, front),
   })
-  job.enrol(by, morning)
+  job.enrol(idris, morning)
   job.put({
     id: 'state:test',
     type: 'state',
     kind: 'station-on-test',
-    who: by,
+    who: idris.name,
     why: 'Armed tests and reports',
-    since: later(morning, 150),
+    ...freshEvidence(idris, later(morning, 150)),
     until: later(morning, 330),
   })
-  job.result('device:den', 'placement', {
-    by,
-    at: later(morning, 155),
+  job.result('device:den', 'placement', idris, later(morning, 155), {
     outcome: 'fail',
     reading: 2,
     note: 'behind the metal shelf',
   })
-  job.result('device:hall', 'armed', {
-    by,
-    at: later(morning, 158),
+  job.result('device:hall', 'armed', idris, later(morning, 158), {
     outcome: 'inconclusive',
     note: 'it was still asleep',
   })
-  job.prove(by, later(morning, 160))
+  job.prove(idris, later(morning, 160))
   job.put(
-    { id: 'state-end:test', type: 'state-end', state: 'state:test', by, at: later(morning, 240) },
+    {
+      ...freshEvidence(idris, later(morning, 240)),
+      id: 'state-end:test',
+      type: 'state-end',
+      state: 'state:test',
+      kind: 'station-on-test',
+    },
     ...['code installer', 'code main-user', 'read-back', 'customer-shown'].map((what, index) => ({
       id: `signoff:s${index}`,
       type: 'signoff' as const,
       what,
-      by,
-      at: later(morning, 250 + index),
       note: '',
+      ...freshEvidence(idris, later(morning, 250 + index)),
     })),
   )
-  return job.doc
+  return job
 }

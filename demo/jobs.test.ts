@@ -4,11 +4,10 @@ import {
   Catalogue,
   judge,
   owedList,
-  readJobFile,
+  readJournalFile,
   readPack,
   recordsOf,
-  writeJobFile,
-  type CatalogueEntry,
+  writeJournalFile,
   defaultHouseRules,
 } from '#core'
 import { fennelBank } from './fennel-bank.ts'
@@ -19,7 +18,7 @@ const text = (path: string): string => readFileSync(new URL(path, import.meta.ur
 const now = '2026-01-15T12:00:00Z'
 
 function load(name: string) {
-  const read = readJobFile(JSON.parse(text(`./jobs/${name}.json`)))
+  const read = readJournalFile(JSON.parse(text(`./jobs/${name}.json`)))
   if (!read.ok) throw new Error(JSON.stringify(read.problems))
   const catalogue = new Catalogue(read.entries)
   const findings = judge({ doc: read.document, catalogue, now, elsewhere: [], houseRules: defaultHouseRules })
@@ -65,17 +64,20 @@ describe('Fennel Bank', () => {
   })
 })
 
-it('the job files are what the scripts write', () => {
+it('the journals are what the scripts write, and replay to their documents', () => {
   const pack = readPack(JSON.parse(text('./packs/world.json')))
   if (!pack.ok) throw new Error(JSON.stringify(pack.problems))
   const catalogue = new Catalogue(pack.entries)
-  const entries = catalogue.entries as CatalogueEntry[]
-  for (const [name, document] of [
+  for (const [name, draft] of [
     ['the-old-ropewalk', ropewalk(catalogue)],
     ['fennel-bank', fennelBank(catalogue)],
     ['saltmarsh-row-14', saltmarsh(catalogue)],
   ] as const) {
     const file = text(`./jobs/${name}.json`)
-    expect(writeJobFile((JSON.parse(file) as { id: string }).id, document, entries)).toBe(file)
+    const read = readJournalFile(JSON.parse(file))
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    expect(writeJournalFile(read.id, draft.edits, catalogue.kept)).toBe(file)
+    expect(read.document).toEqual(draft.doc)
+    expect(read.edits.length).toBeGreaterThan(5)
   }
 })

@@ -11,6 +11,6 @@ it('reads the demo pack whole', () => {
   const result = readPack(read())
   expect(result).toMatchObject({ ok: true })
   expect(
-    result.ok && result.entries.filter((entry) => entry.kind === 'device').length,
+    result.ok && result.entries.filter((item) => item.entry.kind === 'device').length,
   ).toBeGreaterThanOrEqual(20)
 })

@@ -1,11 +1,11 @@
-import type { Catalogue, Device, JobDocument } from '#core'
+import type { Catalogue, Device } from '#core'
 import { Draft } from './draft.ts'
 
 /**
  * Saltmarsh Row 14: the takeover of a terrace flat. Nine devices of three families are on the walls; the panel is still to
  * be chosen, and with it what may stay. README.md says what to look for.
  */
-export function saltmarsh(catalogue: Catalogue): JobDocument {
+export function saltmarsh(catalogue: Catalogue): Draft {
   const job = new Draft(catalogue, {
     name: 'Saltmarsh Row 14',
     address: 'Saltmarsh Row 14, second floor',
@@ -64,5 +64,5 @@ export function saltmarsh(catalogue: Catalogue): JobDocument {
     batteryAt: '2024-05-15',
   })
   old('siren', 'singer-8', 'K331507', { room: 'Hall', madeYear: 2021, batteryAt: '2024-05-15' })
-  return job.doc
+  return job
 }

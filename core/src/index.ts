@@ -39,30 +39,56 @@ export { emptyDocument, jobInfo, nextOrder, recordOf, recordsOf } from './job/do
 export type { JobDocument } from './job/document.ts'
 export {
   applyOps,
-  editShape,
+  authorityProblems,
   fieldProblems,
   invertOps,
+  isEvidence,
+  isEvidenceEdit,
+  jobKernel,
+  makeEdit,
   partOps,
+  planUndo,
   readEdit,
   recordProblems,
-} from './job/edit.ts'
-export type { ApplyResult, Conflict, Edit, Op } from './job/edit.ts'
-export { lastTouch, planUndo, replay, undoState } from './job/journal.ts'
-export type { JournalEntry, UndoPlan, UndoState } from './job/journal.ts'
-export {
-  evidenceTypes,
-  openingUses,
-  pinId,
-  recordSchemas,
-  referencedId,
-  referenceFields,
-  roomKinds,
-  SCHEMA,
+  replay,
+  stamped,
+  takeNews,
+  takeRefusal,
   typeOfId,
-  uses,
-} from './job/records.ts'
+  undoStacks,
+  upgraded,
+} from './job/edit.ts'
+export type {
+  ApplyResult,
+  Conflict,
+  Edit,
+  JournalEntry,
+  Op,
+  PendingEdit,
+  Replica,
+  TrayItem,
+  UndoPlan,
+  UndoStacks,
+} from './job/edit.ts'
+export { deviceSerial, enrolmentOf, enrolments, isEnrolled, learnedSerial } from './job/enrolment.ts'
+export type { Enrolment } from './job/enrolment.ts'
+export { asItIs, correctedIds, evidenceOf, freshEvidence } from './job/evidence.ts'
+export type { EvidenceType } from './job/evidence.ts'
+export { editShape, withMaker } from './records/edit.ts'
+export { madeBy } from './records/fields.ts'
+export type { Made, Person } from './records/fields.ts'
+export { lastTouch, noUndo, UPGRADE } from './records/journal.ts'
+export type { ReadEdit } from './records/kernel.ts'
+export { clearTray, openReplica, shelve } from './records/replica.ts'
+export type { TrayReason } from './records/replica.ts'
+export { reaches, roles } from './records/roles.ts'
+export type { Role } from './records/roles.ts'
+export type { Clocks, Sender } from './records/authority.ts'
+export { NewerShape, upgradeOps } from './records/upgrade.ts'
+export { jobRecords, openingUses, pinId, roomKinds, SCHEMA, uses } from './job/records.ts'
 export type {
   Area,
+  AsItWas,
   Departure,
   Device,
   FixedRules,
@@ -89,23 +115,14 @@ export type {
   Way,
   Zone,
 } from './job/records.ts'
-export { clearTray, makeEdit, openReplica, takeNews, takeRefusal } from './job/replica.ts'
-export type { PendingEdit, Replica, TrayItem } from './job/replica.ts'
 export { serialsOf } from './job/serials.ts'
-export { upgradeDocument, upgradeEdit, upgrades } from './job/upgrades.ts'
-export type { Upgrade, Upgraded } from './job/upgrades.ts'
 
 export { Catalogue } from './catalogue/catalogue.ts'
 export { describeEntry } from './catalogue/describe.ts'
 export type { EntryLine } from './catalogue/describe.ts'
-export {
-  comparePack,
-  PACK_FORMAT,
-  PACK_LIMIT,
-  packJsonSchema,
-  readPack,
-  writePack,
-} from './catalogue/pack.ts'
+export { comparePack, PACK_LIMIT, packJsonSchema, readPack, writePack } from './catalogue/pack.ts'
+export { keepEntry, PACK_FORMAT, readKept, writtenOf } from './catalogue/written.ts'
+export type { KeptEntry, WrittenEntry } from './catalogue/written.ts'
 export type { PackChange, PackResult } from './catalogue/pack.ts'
 export { deviceClasses, entrySchema, events, kinds, trips, zoneFields } from './catalogue/schema.ts'
 export type {
@@ -130,7 +147,7 @@ export { closureOf } from './catalogue/closure.ts'
 export { pinUpdateOps, pinUpdates } from './job/pins.ts'
 export type { PinUpdate } from './job/pins.ts'
 export { pinOps, startOps } from './job/start.ts'
-export { fieldWords, titleOf } from './job/titles.ts'
+export { aRecord, fieldWords, titleOf } from './job/titles.ts'
 export { presets } from './response/presets.ts'
 export type { Limit, Preset } from './response/presets.ts'
 
@@ -194,11 +211,14 @@ export type { FindingChanges } from './findings/changes.ts'
 export { judge, ruleOf, rules, stops } from './findings/judge.ts'
 export type { Finding, Fix, JudgeInput, Rule, Severity } from './findings/context.ts'
 export { JOB_FILE_FORMAT, readJobFile, writeJobFile } from './formats/job-file.ts'
+export { JOURNAL_FORMAT, readJournalFile, writeJournalFile } from './formats/journal-file.ts'
+export type { JournalFileResult } from './formats/journal-file.ts'
 export type { JobFileResult } from './formats/job-file.ts'
 export { inventId, transmissions } from './air/air.ts'
 export type { Transmission } from './air/air.ts'
 export {
-  acceptOps,
+  heardRecord,
+  loopOps,
   judgeHeard,
   judgeTyped,
   sisterSerial,
@@ -207,7 +227,7 @@ export {
   targetsOf,
   wantsConfirming,
 } from './air/learn.ts'
-export type { Judgement, Target } from './air/learn.ts'
+export type { HeardFacts, Judgement, Target } from './air/learn.ts'
 export { nextStage, owedList, stateWords } from './findings/handover.ts'
 export type { Owed } from './findings/handover.ts'
 export { keypadPresses } from './programming/presses.ts'
@@ -237,3 +257,16 @@ export { headingKey, LIST_LIMIT, listColumns, readEquipmentList } from './format
 export type { EquipmentList, ListColumn, ListRow } from './formats/equipment-list.ts'
 export { scheduleColumns, zoneSchedule, zoneScheduleCsv } from './formats/zone-schedule.ts'
 export type { ScheduleLine } from './formats/zone-schedule.ts'
+
+export type {
+  AccountWire,
+  EditAnswer,
+  EditsAnswer,
+  JobList,
+  JobSummary,
+  ListedJob,
+  OpenedJob,
+  RulesPreview,
+  UndoAnswer,
+  WireConflict,
+} from './wire/wire.ts'

@@ -3,6 +3,7 @@ import type { DeviceModel, Family } from '../catalogue/schema.ts'
 import { systemOf } from '../fit/system.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import { seededRandom, type Random } from '../units/random.ts'
+import { deviceSerial } from '../job/enrolment.ts'
 
 /** One transmission on the simulated air. */
 export interface Transmission {
@@ -102,7 +103,7 @@ function causeOf(sender: Sender, random: Random): Transmission['cause'] {
 function sendersOf(doc: JobDocument, catalogue: Catalogue, seed: number): Sender[] {
   const system = systemOf(doc, catalogue)
   const own = system.devices.flatMap(({ device, model, family }): Sender[] => {
-    const serial = device.sticker ?? device.serial
+    const serial = device.sticker ?? deviceSerial(doc, device.id)
     return family && serial
       ? [{ serial, family, model, loops: ownLoops(doc, device.id, model), near: true }]
       : []

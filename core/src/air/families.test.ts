@@ -7,7 +7,7 @@ import type { Heard } from '../job/records.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { seededRandom } from '../units/random.ts'
 import { inventId, transmissions, type Transmission } from './air.ts'
-import { acceptOps, judgeHeard, targetsOf } from './learn.ts'
+import { heardRecord, judgeHeard, targetsOf } from './learn.ts'
 
 const panels = catalogue.all('panel')
 
@@ -47,26 +47,22 @@ describe.each(panels.map((panel) => [panel.name, panel] as const))('%s', (_name,
     const air = transmissions(job.doc, catalogue, 0, 600_000)
     const target = targetsOf(job.doc, catalogue).find((item) => item.loop?.bench)
     if (!target) throw new Error('nothing to learn')
-    const record = (heard: Transmission): Heard => ({
-      id: `heard:${heard.id}`,
-      type: 'heard',
-      at: '2026-05-04T09:30:00Z',
-      by: 'Idris',
-      serial: heard.serial,
-      family: heard.family,
-      cause: heard.cause,
-      level: heard.level,
-      source: 'air',
-      decision: 'accepted',
-      code: 'accept',
-      reason: '',
-      subject: target.id,
-    })
+    const record = (heard: Transmission): Heard =>
+      heardRecord(job.doc, {
+        id: `heard:${heard.id}`,
+        target,
+        facts: { ...heard, source: 'air' },
+        decision: 'accepted',
+        code: 'accept',
+        reason: '',
+        who: { id: 'idris', name: 'Idris' },
+        at: '2026-05-04T09:30:00Z',
+      })
     const own = air.find((item) => item.serial === sticker && item.loop === target.loop?.loop)
     if (!own) throw new Error(`the air never brought ${sticker}`)
     expect(judgeHeard(job.doc, catalogue, target, own, []).kind).toBe('accept')
     expect(recordProblems(record(own))).toEqual([])
-    job.apply(acceptOps(target, own.serial, 'air', record(own)))
+    job.apply([{ op: 'add', record: record(own) }])
     expect(targetsOf(job.doc, catalogue).find((item) => item.id === target.id)?.done).toBe(true)
 
     const stranger = air.find((item) => item.serial !== sticker)

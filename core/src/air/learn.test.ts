@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import type { DeviceModel } from '../catalogue/schema.ts'
 import { recordsOf } from '../job/document.ts'
-import type { Heard } from '../job/records.ts'
+import { enrolmentOf, learnedSerial } from '../job/enrolment.ts'
 import { catalogue, cleanTarn, type SmallJob } from '../testing/small-job.ts'
 import type { Transmission } from './air.ts'
 import {
-  acceptOps,
+  heardRecord,
   judgeHeard,
   judgeTyped,
+  loopOps,
   sisterSerial,
   targetOf,
   targetsOf,
@@ -43,21 +44,26 @@ const target = (job: SmallJob, id: string) => {
   return found
 }
 
-const evidence = (serial: string): Heard => ({
-  id: 'heard:1',
-  type: 'heard',
-  at: '2026-05-04T09:30:00Z',
-  by: 'Idris',
-  serial,
-  family: 'family/wren',
-  cause: 'event',
-  level: 4,
-  source: 'air',
-  decision: 'accepted',
-  code: 'accept',
-  reason: 'as on the sticker',
-  subject: 'zone:1',
-})
+/** Accepts an ID for a target as Enrol does: the evidence first, then the edit of the plan that it causes. */
+function accept(
+  job: SmallJob,
+  id: string,
+  serial: string,
+  source: 'air' | 'typed' | 'sister' = 'air',
+): SmallJob {
+  const now = target(job, id)
+  const record = heardRecord(job.doc, {
+    id: `heard:${id.replace(':', '-')}`,
+    target: now,
+    facts: { serial, family: 'family/wren', cause: 'event', loop: null, level: 4, source },
+    decision: 'accepted',
+    code: 'accept',
+    reason: 'as on the sticker',
+    who: { id: 'idris', name: 'Idris' },
+    at: '2026-05-04T09:30:00Z',
+  })
+  return job.apply([{ op: 'add', record }]).apply(loopOps(now))
+}
 
 const judgeAt = (
   job: SmallJob,
@@ -168,7 +174,8 @@ describe('judging what is heard', () => {
 
   it('refuses an ID and loop that are enrolled already', () => {
     const job = ready().set('device:porch', { sticker: null })
-    job.set(job.zone('study').id, { serial: '20417733', loop: 3 })
+    job.set(job.zone('study').id, { loop: 3 })
+    job.learn(job.zone('study').id, '20417733')
     expect(judgeAt(job, porch(job), {})).toMatchObject({
       code: 'duplicate',
       reason: 'This ID and loop are enrolled on zone 02 already.',
@@ -197,38 +204,51 @@ describe('judging what is heard', () => {
 })
 
 describe('accepting', () => {
-  it('binds serial and loop to the zone and keeps what was heard', () => {
+  it('enrols the zone by what was heard, and gives it the loop of its event', () => {
     const job = ready()
     const zone = job.zone('porch')
     job.set(zone.id, { loop: 4 })
-    job.apply(acceptOps(target(job, zone.id), '20417733', 'air', evidence('20417733')))
-    expect(job.zone('porch')).toMatchObject({ serial: '20417733', loop: 3, learnedBy: 'air' })
-    expect(recordsOf(job.doc, 'heard')).toEqual([evidence('20417733')])
+    accept(job, zone.id, '20417733')
+    expect(job.zone('porch').loop).toBe(3)
+    expect(enrolmentOf(job.doc, zone.id)).toMatchObject({ serial: '20417733', by: 'air', told: null })
+    expect(recordsOf(job.doc, 'heard')[0]?.of).toMatchObject({
+      panel: 'panel/tarn-40',
+      device: 'device:porch',
+      model: 'device/reedling',
+      zones: [{ zone: zone.id, number: 1, event: 'open' }],
+    })
   })
 
   it.each(['air', 'typed', 'sister'] as const)('never notes what came by %s as the sticker', (by) => {
     const job = ready().set('device:porch', { sticker: null })
-    job.apply(acceptOps(target(job, job.zone('porch').id), '20417733', by, evidence('20417733')))
+    accept(job, job.zone('porch').id, '20417733', by)
     expect(job.device('porch').sticker).toBeNull()
-    expect(job.zone('porch').serial).toBe('20417733')
+    expect(enrolmentOf(job.doc, job.zone('porch').id)).toMatchObject({ serial: '20417733', by })
   })
 
-  it('binds a fob to its slot', () => {
+  it('enrols a fob in its slot', () => {
     const job = ready()
-    job.apply(acceptOps(target(job, 'device:fob'), '4B2K90QX', 'air', evidence('4B2K90QX')))
-    expect(job.device('fob').serial).toBe('4B2K90QX')
+    accept(job, 'device:fob', '4B2K90QX')
+    expect(learnedSerial(job.doc, 'device:fob')).toBe('4B2K90QX')
     expect(target(job, 'device:fob').done).toBe(true)
   })
 
   it('takes the sister zone’s serial for an event that cannot be tripped', () => {
     const job = ready()
-    const heat = target(job, job.zone('landing', 'heat').id)
-    expect(sisterSerial(job.doc, heat)).toBeNull()
-    job.apply(
-      acceptOps(target(job, job.zone('landing', 'smoke').id), '60911204', 'air', evidence('60911204')),
-    )
-    expect(sisterSerial(job.doc, target(job, heat.id))).toBe('60911204')
-    expect(judgeTyped(job.doc, catalogue, target(job, heat.id), '60911204', []).kind).toBe('accept')
+    const heat = job.zone('landing', 'heat').id
+    expect(sisterSerial(job.doc, target(job, heat))).toBeNull()
+    accept(job, job.zone('landing', 'smoke').id, '60911204')
+    expect(sisterSerial(job.doc, target(job, heat))).toBe('60911204')
+    expect(judgeTyped(job.doc, catalogue, target(job, heat), '60911204', []).kind).toBe('accept')
+  })
+
+  it('is taken out again by a later record', () => {
+    const job = ready()
+    const zone = job.zone('porch').id
+    job.learn(zone, '20417733')
+    expect(target(job, zone).done).toBe(true)
+    job.learn(zone, null)
+    expect(target(job, zone)).toMatchObject({ done: false, serial: null })
   })
 })
 
@@ -248,7 +268,7 @@ it('counts the same ID with the same cause and loop', () => {
 it('finds the next target of a device without a sticker by what its sister learned', () => {
   const job = ready().set('device:landing', { sticker: null })
   const smoke = job.zone('landing', 'smoke')
-  job.set(job.zone('landing', 'heat').id, { serial: '60911204', learnedBy: 'air' })
+  job.learn(job.zone('landing', 'heat').id, '60911204')
   expect(targetOf(targetsOf(job.doc, catalogue), heard({ serial: '60911204', loop: 1 }))?.id).toBe(smoke.id)
 })
 

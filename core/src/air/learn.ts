@@ -9,6 +9,9 @@ import type { Device, Heard, Zone } from '../job/records.ts'
 import { setOp } from '../findings/context.ts'
 import { printNumber } from '../zones/numbers.ts'
 import type { Transmission } from './air.ts'
+import { isEnrolled, learnedSerial } from '../job/enrolment.ts'
+import { asItIs, freshEvidence } from '../job/evidence.ts'
+import type { Person } from '../records/fields.ts'
 
 /** What is to be enrolled next: a zone, or a fob, keypad or siren in its slot. */
 export interface Target {
@@ -20,6 +23,8 @@ export interface Target {
   /** `zone 07` or `fob 1`. */
   readonly name: string
   readonly done: boolean
+  /** The ID it was learned by, or is told to have; null for none. */
+  readonly serial: string | null
   /** True for an event that cannot be tripped on the bench: it is typed from its sister's serial. */
   readonly sister: boolean
 }
@@ -45,7 +50,8 @@ export function targetsOf(doc: JobDocument, catalogue: Catalogue): Target[] {
         zone,
         loop,
         name: `zone ${printNumber(system.panel, zone.number)}`,
-        done: zone.serial !== null,
+        done: isEnrolled(doc, zone.id),
+        serial: learnedSerial(doc, zone.id),
         sister: loop !== null && !loop.bench,
       },
     ]
@@ -66,7 +72,8 @@ export function targetsOf(doc: JobDocument, catalogue: Catalogue): Target[] {
         zone: null,
         loop: null,
         name: `${model.slot} ${device.slot}`,
-        done: device.serial !== null,
+        done: isEnrolled(doc, device.id),
+        serial: learnedSerial(doc, device.id),
         sister: false,
       },
     ]
@@ -197,39 +204,74 @@ export function targetOf(targets: readonly Target[], heard: Transmission): Targe
 
 /** The serial of a sister zone of the same device, for an event that cannot be tripped on the bench; null when none is learned. */
 export function sisterSerial(doc: JobDocument, target: Target): string | null {
-  return (
-    recordsOf(doc, 'zone').find(
-      (zone) => zone.device === target.device.id && zone.id !== target.id && zone.serial !== null,
-    )?.serial ?? null
+  const sister = recordsOf(doc, 'zone').find(
+    (zone) => zone.device === target.device.id && zone.id !== target.id && isEnrolled(doc, zone.id),
   )
+  return sister ? learnedSerial(doc, sister.id) : null
+}
+
+/** What was heard, typed or taken from a sister for a target, before anybody says who made it and when. */
+export interface HeardFacts {
+  readonly serial: string
+  readonly family: string
+  readonly cause: string
+  readonly loop: number | null
+  readonly level: number | null
+  readonly source: Heard['source']
 }
 
 /**
- * Ops that bind a serial to a target and keep what was heard on record. The noted sticker stays as it is: what was heard or
- * typed is never written in as the sticker that it would then be compared with.
+ * The record of a decision on what was heard: a piece of evidence, with a copy of the zone or device that it is for. Once
+ * accepted, the target is enrolled by it. The noted sticker stays as it is: what was heard or typed is never written in as
+ * the sticker that it would then be compared with.
  */
-export function acceptOps(
-  target: Target,
-  serial: string,
-  learnedBy: 'air' | 'typed' | 'sister',
-  evidence: Heard,
-): Op[] {
-  const bind = target.zone
-    ? [setOp(target.zone, 'serial', serial), setOp(target.zone, 'learnedBy', learnedBy)]
-    : [setOp(target.device, 'serial', serial)]
-  if (target.zone && target.loop && target.zone.loop !== null && target.zone.loop !== target.loop.loop)
-    bind.push(setOp(target.zone, 'loop', target.loop.loop))
-  const sets = bind.filter((op) => op.op !== 'set' || op.from !== op.to)
-  return [...sets, { op: 'add', record: evidence }]
+export function heardRecord(
+  doc: JobDocument,
+  opts: {
+    readonly id: string
+    readonly target: Target
+    readonly facts: HeardFacts
+    readonly decision: Heard['decision']
+    readonly code: string
+    readonly reason: string
+    readonly who: Person
+    readonly at: string
+  },
+): Heard {
+  const { id, target, facts, decision, code, reason, who, at } = opts
+  return {
+    ...freshEvidence(who, at),
+    id,
+    type: 'heard',
+    serial: facts.serial,
+    family: facts.family,
+    cause: facts.cause,
+    level: facts.level,
+    source: facts.source,
+    loop: learnedLoop(target, facts.loop),
+    decision,
+    code,
+    reason: reason.slice(0, 300),
+    subject: target.id,
+    of: asItIs(doc, target.id),
+  }
+}
+
+/** The plan's edit that an acceptance causes: the zone takes the loop of its event, where it had another. */
+export function loopOps(target: Target): Op[] {
+  const { zone, loop } = target
+  return zone && loop && zone.loop !== null && zone.loop !== loop.loop ? [setOp(zone, 'loop', loop.loop)] : []
+}
+
+/** What a panel that tells no loops learns of one is none; else it is the loop of the planned event. */
+function learnedLoop({ zone, loop }: Target, heard: number | null): number | null {
+  if (!zone) return heard
+  return zone.loop === null ? null : (loop?.loop ?? heard)
 }
 
 /** The ID a device goes by: its sticker's, else the one that a zone of it has learned. */
 function knownAs(targets: readonly Target[], device: Device): string | null {
-  return (
-    device.sticker ??
-    targets.find((item) => item.device.id === device.id && item.zone?.serial)?.zone?.serial ??
-    null
-  )
+  return device.sticker ?? targets.find((item) => item.device.id === device.id && item.serial)?.serial ?? null
 }
 
 function duplicateOf(
@@ -242,7 +284,8 @@ function duplicateOf(
   const zone = recordsOf(doc, 'zone').find(
     (other) =>
       other.id !== target.id &&
-      other.serial === heard.serial &&
+      isEnrolled(doc, other.id) &&
+      learnedSerial(doc, other.id) === heard.serial &&
       other.loop === loop &&
       other.device !== target.device.id,
   )
@@ -252,7 +295,10 @@ function duplicateOf(
       `This ID and loop are enrolled on zone ${printNumber(system.panel, zone.number)} already.`,
     )
   const slot = system.devices.find(
-    (other) => other.device.id !== target.device.id && other.device.serial === heard.serial,
+    (other) =>
+      other.device.id !== target.device.id &&
+      isEnrolled(doc, other.device.id) &&
+      learnedSerial(doc, other.device.id) === heard.serial,
   )
   return slot
     ? refuse('duplicate', `This ID is enrolled as ${slot.model.slot} ${slot.device.slot ?? ''} already.`)

@@ -1,5 +1,5 @@
-import { hashOf } from '../units/canonical.ts'
 import type { CatalogueEntry, DeviceModel, EntryKind, Family, PanelModel, ReceiverModel } from './schema.ts'
+import type { KeptEntry } from './written.ts'
 
 interface KindMap {
   family: Family
@@ -10,11 +10,17 @@ interface KindMap {
 
 /** Catalogue entries by id, for look-up while judging. One instance is one fixed set. */
 export class Catalogue {
+  readonly #kept: ReadonlyMap<string, KeptEntry>
   readonly #byId: ReadonlyMap<string, CatalogueEntry>
-  readonly #hashes = new Map<string, string>()
 
-  constructor(entries: readonly CatalogueEntry[]) {
-    this.#byId = new Map(entries.map((entry) => [entry.id, entry]))
+  constructor(kept: readonly KeptEntry[]) {
+    this.#kept = new Map(kept.map((item) => [item.entry.id, item]))
+    this.#byId = new Map([...this.#kept].map(([id, item]) => [id, item.entry]))
+  }
+
+  /** Every entry as it was written and as it reads. */
+  get kept(): readonly KeptEntry[] {
+    return [...this.#kept.values()]
   }
 
   /** Every entry, by id. */
@@ -34,19 +40,15 @@ export class Catalogue {
     return list.sort((a, b) => (a.name < b.name ? -1 : 1))
   }
 
-  /** SHA-256 of the entry's canonical JSON; throws for an id that is not here. */
+  /** SHA-256 of the entry as it was written; throws for an id that is not here. */
   hash(id: string): string {
-    const known = this.#hashes.get(id)
-    if (known) return known
-    const entry = this.#byId.get(id)
-    if (!entry) throw new RangeError(`Catalogue.hash: no entry ${id}`)
-    const hash = hashOf(entry)
-    this.#hashes.set(id, hash)
-    return hash
+    const item = this.#kept.get(id)
+    if (!item) throw new RangeError(`Catalogue.hash: no entry ${id}`)
+    return item.hash
   }
 
   /** The same set with these entries in place of those of the same id. */
-  with(entries: readonly CatalogueEntry[]): Catalogue {
-    return entries.length === 0 ? this : new Catalogue([...this.#byId.values(), ...entries])
+  with(kept: readonly KeptEntry[]): Catalogue {
+    return kept.length === 0 ? this : new Catalogue([...this.#kept.values(), ...kept])
   }
 }

@@ -4,20 +4,37 @@ import { hashOf } from '../units/canonical.ts'
 import type { Catalogue } from './catalogue.ts'
 import type { CatalogueEntry } from './schema.ts'
 import { entrySchema } from './schema.ts'
-
-/** Number of the pack form; a pack of a newer form is refused. */
-export const PACK_FORMAT = 1
+import { PACK_FORMAT, upgradedEntry, type KeptEntry } from './written.ts'
 
 /** What reading a pack gave: all its entries, or every problem found and no entry. */
 export type PackResult =
-  | { readonly ok: true; readonly entries: readonly CatalogueEntry[] }
+  | { readonly ok: true; readonly entries: readonly KeptEntry[] }
   | { readonly ok: false; readonly problems: readonly Problem[] }
 
-const outer = z.strictObject({
-  kapellePack: z.number('must be the pack form number').int().min(1),
-  title: z.string().min(1).max(120),
-  entries: z.array(z.unknown()).min(1).max(5000),
-})
+/** How a file holds entries: those of its own form, and apart those written in an older one. */
+export const entriesShape = {
+  entries: z.array(z.unknown()).max(5000),
+  older: z
+    .array(
+      z.strictObject({
+        form: z.number().int().min(1).max(PACK_FORMAT),
+        entries: z.array(z.unknown()).max(5000),
+      }),
+    )
+    .max(PACK_FORMAT)
+    .optional(),
+}
+
+const outer = z
+  .strictObject({
+    kapellePack: z.number('must be the pack form number').int().min(1),
+    title: z.string().min(1).max(120),
+    ...entriesShape,
+  })
+  .refine((pack) => pack.entries.length + (pack.older ?? []).length > 0, {
+    path: ['entries'],
+    message: 'must have at least 1 entries',
+  })
 
 /**
  * Reads a catalogue pack. `known` are entries already there, which the pack's own may point at.
@@ -36,14 +53,27 @@ export function readPack(input: unknown, known: readonly CatalogueEntry[] = []):
         },
       ],
     }
-  const entries: CatalogueEntry[] = []
+  const read = readEntries(writtenEntries(shape.value, shape.value.kapellePack))
+  if (!read.ok) return read
+  const problems = entryProblems(
+    read.entries.map((item) => item.entry),
+    known,
+  )
+  return problems.length > 0 ? { ok: false, problems } : read
+}
+
+/** Reads entries as they were written, each in its form: the hash is of the raw entry, the check of what it reads as. */
+export function readEntries(
+  written: readonly { readonly raw: unknown; readonly form: number }[],
+): PackResult {
+  const entries: KeptEntry[] = []
   const problems: Problem[] = []
-  shape.value.entries.forEach((raw, index) => {
-    const result = check(entrySchema, raw, nameOf(raw, index))
-    if (result.ok) entries.push(result.value)
+  written.forEach(({ raw, form }, index) => {
+    const result = check(entrySchema, upgradedEntry(raw, form), nameOf(raw, index))
+    if (result.ok) entries.push({ hash: hashOf(raw), form, raw, entry: result.value })
     else problems.push(...result.problems)
+    if (result.ok) problems.push(...ownProblems(result.value))
   })
-  if (problems.length === 0) problems.push(...entryProblems(entries, known))
   return problems.length > 0 ? { ok: false, problems } : { ok: true, entries }
 }
 
@@ -52,28 +82,54 @@ export const PACK_LIMIT = 5_000_000
 
 /** How an entry of a pack stands to the catalogue: by its hash, whatever its version label says. */
 export interface PackChange {
-  readonly entry: CatalogueEntry
+  readonly entry: KeptEntry
   readonly state: 'new' | 'changed' | 'same'
 }
 
 /** What importing these entries would do, entry by entry. */
-export function comparePack(entries: readonly CatalogueEntry[], catalogue: Catalogue): PackChange[] {
+export function comparePack(entries: readonly KeptEntry[], catalogue: Catalogue): PackChange[] {
   const there = new Set(catalogue.entries.map((entry) => entry.id))
-  return entries.map((entry) => {
-    if (!there.has(entry.id)) return { entry, state: 'new' }
-    return { entry, state: catalogue.hash(entry.id) === hashOf(entry) ? 'same' : 'changed' }
+  return entries.map((kept) => {
+    const { id } = kept.entry
+    if (!there.has(id)) return { entry: kept, state: 'new' }
+    return { entry: kept, state: catalogue.hash(id) === kept.hash ? 'same' : 'changed' }
   })
 }
 
-/** Entries as a pack; reading it gives entries of the same hashes. */
-export function writePack(title: string, entries: readonly CatalogueEntry[]): string {
-  const sorted = [...entries].sort((a, b) => (a.id < b.id ? -1 : 1))
-  return `${JSON.stringify({ kapellePack: PACK_FORMAT, title, entries: sorted }, null, 2)}\n`
+/** Entries as a pack, each as it was written: reading it gives entries of the same hashes. */
+export function writePack(title: string, entries: readonly KeptEntry[]): string {
+  return `${JSON.stringify({ kapellePack: PACK_FORMAT, title, ...writeEntries(entries) }, null, 2)}\n`
+}
+
+/** Entries as a file holds them: those of the form in force, and apart from them those written in an older one. */
+export function writeEntries(entries: readonly KeptEntry[]): {
+  readonly entries: readonly unknown[]
+  readonly older?: readonly { readonly form: number; readonly entries: readonly unknown[] }[]
+} {
+  const sorted = [...entries].sort((a, b) => (a.entry.id < b.entry.id ? -1 : 1))
+  const written = (form: number): unknown[] =>
+    sorted.filter((item) => item.form === form).map((item) => item.raw)
+  const forms = [...new Set(sorted.map((item) => item.form))].filter((form) => form !== PACK_FORMAT).sort()
+  const older = forms.map((form) => ({ form, entries: written(form) }))
+  return { entries: written(PACK_FORMAT), ...(older.length > 0 ? { older } : {}) }
+}
+
+/** Entries of a file as they were written, each with its form. */
+export function writtenEntries(
+  file: Readonly<z.infer<z.ZodObject<typeof entriesShape>>>,
+  form: number,
+): { readonly raw: unknown; readonly form: number }[] {
+  return [
+    ...file.entries.map((raw) => ({ raw, form })),
+    ...(file.older ?? []).flatMap((group) => group.entries.map((raw) => ({ raw, form: group.form }))),
+  ]
 }
 
 /** The JSON Schema of a pack, made from the schemas that read it. */
 export function packJsonSchema(): unknown {
-  return z.toJSONSchema(outer.extend({ entries: z.array(entrySchema).min(1).max(5000) }), { io: 'input' })
+  return z.toJSONSchema(z.strictObject({ ...outer.shape, entries: z.array(entrySchema).max(5000) }), {
+    io: 'input',
+  })
 }
 
 function nameOf(raw: unknown, index: number): string {
@@ -96,7 +152,6 @@ function entryProblems(entries: readonly CatalogueEntry[], known: readonly Catal
           path: `${entry.id}.${field}`,
           message: `points at ${target}, which is not in this pack nor in the catalogue`,
         })
-    problems.push(...ownProblems(entry))
   }
   return problems
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { DeviceModel } from '../catalogue/schema.ts'
+import { keepEntry } from '../catalogue/written.ts'
 import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { applyOps, invertOps } from '../job/edit.ts'
 import { pinUpdateOps, pinUpdates } from '../job/pins.ts'
@@ -9,11 +10,11 @@ import { judge } from './judge.ts'
 
 /** The catalogue after its maker learned that the Stilt Hound needs two-way, and that a Reedling reports on loop 6. */
 const later = catalogue.with([
-  { ...(catalogue.get('device', 'device/stilt-hound') as DeviceModel), needsTwoWay: true },
-  {
+  keepEntry({ ...(catalogue.get('device', 'device/stilt-hound') as DeviceModel), needsTwoWay: true }),
+  keepEntry({
     ...(catalogue.get('device', 'device/reedling') as DeviceModel),
     loops: [{ loop: 6, event: 'open', name: 'reed', bench: true }],
-  },
+  }),
 ])
 const judged = (doc: ReturnType<typeof cleanTarn>['doc'], entries: typeof catalogue) =>
   judge({

@@ -3,6 +3,7 @@ import { systemOf } from '../fit/system.ts'
 import { rulesInForce } from '../job/rules-in-force.ts'
 import { needOf } from '../response/advise.ts'
 import type { Waiver } from '../job/records.ts'
+import { evidenceBy } from '../job/testing/records.ts'
 import { catalogue, cleanTarn, type SmallJob } from '../testing/small-job.ts'
 import { departureLines, waiverTrouble } from './departures.ts'
 import { owedList } from './handover.ts'
@@ -19,8 +20,7 @@ const waive = (job: SmallJob, rule: string, over: Partial<Waiver> = {}): SmallJo
     subject: finding.subject,
     text: finding.text,
     reason: 'agreed with the insurer',
-    by: 'Nell',
-    at,
+    ...evidenceBy('Nell', at, { role: 'owner' }),
     ...over,
   }
   return job.apply([{ op: 'add', record }])
@@ -50,13 +50,20 @@ describe('a waived finding', () => {
 
   it('speaks again once its figures change, or the waiver is taken back', () => {
     const job = waive(cleanTarn().set('job:main', { petKg: 26 }), 'pet-too-heavy')
-    expect(job.findings()[0]?.waived?.by).toBe('Nell')
+    expect(job.findings()[0]?.waived?.made.name).toBe('Nell')
     job.set('job:main', { petKg: 40 })
     expect(job.findings()[0]?.waived).toBeNull()
     job.set('job:main', { petKg: 26 }).apply([
       {
         op: 'add',
-        record: { id: 'waiver-end:one', type: 'waiver-end', waiver: 'waiver:pet-too-heavy', by: 'Nell', at },
+        record: {
+          id: 'waiver-end:one',
+          type: 'waiver-end',
+          waiver: 'waiver:pet-too-heavy',
+          rule: 'pet-too-heavy',
+          subject: '',
+          ...evidenceBy('Nell', at),
+        },
       },
     ])
     expect(job.findings()[0]?.waived).toBeNull()
@@ -72,8 +79,7 @@ describe('who may waive', () => {
       subject: 'zone:x',
       text: '',
       reason: 'x',
-      by: 'Nell',
-      at,
+      ...evidenceBy('Nell', at),
     }) as const
   it('nobody what physics forbids, only an owner life safety', () => {
     expect(waiverTrouble(waiver('pair-twice'), 'owner')).toContain('cannot be taken on by anybody')
@@ -99,6 +105,41 @@ describe('who may waive', () => {
   })
 })
 
+describe('a waiver holds in the role it was given in', () => {
+  const stopping = (over: Partial<Waiver['made']>): number => {
+    const job = unwatched()
+    waive(job, 'life-unsupervised', { made: evidenceBy('Nell', at, over).made })
+    return job.findings().filter(stops).length
+  }
+  it.each<[string, Partial<Waiver['made']>, number]>([
+    ['an owner’s', { role: 'owner' }, 0],
+    ['an installer’s', { role: 'installer' }, 1],
+    ['one whose role nobody kept', { role: null }, 1],
+    ['one that a file tells', { role: 'owner', told: 'file' }, 1],
+    ['one not yet sent', { role: null, takenAt: null }, 0],
+  ])('%s over life safety', (_words, over, left) => expect(stopping(over)).toBe(left))
+
+  it('an installer’s holds where anybody may waive, an owner’s not where nobody may', () => {
+    const pet = waive(cleanTarn().set('job:main', { petKg: 26 }), 'pet-too-heavy', evidenceBy('Nell', at))
+    expect(pet.findings()[0]?.waived).not.toBeNull()
+    const job = cleanTarn()
+    job.set(job.zone('study').id, { number: 1 })
+    waive(job, 'number-twice')
+    expect(job.findings().find((item) => item.rule === 'number-twice')?.waived).toBeNull()
+  })
+
+  it('and no more once it was corrected', () => {
+    const job = unwatched()
+    waive(job, 'life-unsupervised')
+    const wrong = {
+      ...evidenceBy('Nell', '2026-05-04T10:00:00Z', { role: 'owner' }),
+      corrects: 'waiver:life-unsupervised',
+    }
+    waive(job, 'life-unsupervised', { ...wrong, id: 'waiver:second', text: 'another' })
+    expect(job.findings().filter(stops)).toHaveLength(1)
+  })
+})
+
 describe('departures of a job', () => {
   it('stand behind waived life safety: house rules, then reasons on zones', () => {
     const job = cleanTarn()
@@ -111,7 +152,7 @@ describe('departures of a job', () => {
           rule: 'glass',
           choice: 'away-only',
           reason: 'a parrot lives there',
-          by: 'Nell',
+          made: evidenceBy('Nell', at).made,
           at,
         },
       },
@@ -147,7 +188,7 @@ describe('departures of a job', () => {
           rule: 'glass',
           choice: 'away-only',
           reason: 'a parrot lives there',
-          by: 'Nell',
+          made: evidenceBy('Nell', at).made,
           at,
         },
       },
@@ -162,7 +203,10 @@ describe('departures of a job', () => {
     const firm = job.houseRules
     const joined = { ...firm, schools: { ...firm.schools, smokeHeat: 'joined' as const } }
     job.apply([
-      { op: 'add', record: { id: 'fixed-rules:main', type: 'fixed-rules', by: 'Nell', at, rules: joined } },
+      {
+        op: 'add',
+        record: { id: 'fixed-rules:main', type: 'fixed-rules', ...evidenceBy('Nell', at), rules: joined },
+      },
     ])
     expect(job.rules()).not.toContain('joined-events')
   })

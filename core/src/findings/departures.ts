@@ -3,6 +3,7 @@ import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Waiver } from '../job/records.ts'
 import type { Finding } from './context.ts'
 import { ruleOf, rules } from './judge.ts'
+import type { Role } from '../records/roles.ts'
 
 /** One departure from a rule, as the hand-over prints it. */
 export interface DepartureLine {
@@ -28,7 +29,7 @@ export function departureLines(doc: JobDocument, findings: readonly Finding[]): 
         kind: life ? 'life-safety' : 'finding',
         what: finding.text,
         reason: waiver.reason,
-        by: waiver.by,
+        by: waiver.made.name,
         at: waiver.at,
       },
     ]
@@ -39,7 +40,7 @@ export function departureLines(doc: JobDocument, findings: readonly Finding[]): 
       kind: 'house-rule',
       what: `${question}: ${choiceWords(record.rule, record.choice)}`,
       reason: record.reason,
-      by: record.by,
+      by: record.made.name,
       at: record.at,
     }
   })
@@ -60,7 +61,7 @@ export function departureLines(doc: JobDocument, findings: readonly Finding[]): 
 }
 
 /** Why somebody may not take a finding upon themselves; null when they may. */
-export function waiverTrouble(waiver: Waiver, role: 'owner' | 'installer'): string | null {
+export function waiverTrouble(waiver: Waiver, role: Role): string | null {
   const rule = rules.find((item) => item.id === waiver.rule)
   if (!rule) return `names no rule: there is none called ${waiver.rule}`
   if (rule.waive === 'never')

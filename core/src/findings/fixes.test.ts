@@ -3,6 +3,7 @@ import { expect, it } from 'vitest'
 import { applyOps, invertOps } from '../job/edit.ts'
 import { carelessJobs } from '../testing/careless-jobs.ts'
 import type { Finding } from './context.ts'
+import { runs } from '../testing/runs.ts'
 
 const key = (finding: Finding): string => `${finding.rule} ${finding.subject} ${finding.text}`
 const stopKey = (finding: Finding): string => `${finding.rule} ${finding.subject}`
@@ -28,6 +29,6 @@ it('every fix cures its finding and brings no new stop, on whatever job', () => 
         expect(fresh.map(key), `${key(finding)} → ${finding.fix.title} brings`).toEqual([])
       }
     }),
-    { numRuns: 400, seed: 20261126 },
+    { numRuns: runs(4000), seed: 20261126 },
   )
 }, 120_000)

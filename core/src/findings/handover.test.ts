@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest'
+import { asItIs } from '../job/evidence.ts'
+import { evidenceBy } from '../job/testing/records.ts'
 import { proofRoute } from '../proof/owed.ts'
 import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { nextStage, owedList } from './handover.ts'
@@ -11,7 +13,13 @@ function sign(job: SmallJob, what: string): SmallJob {
   return job.apply([
     {
       op: 'add',
-      record: { id: `signoff:${what.replace(' ', '-')}`, type: 'signoff', what, by: 'Idris', at, note: '' },
+      record: {
+        id: `signoff:${what.replace(' ', '-')}`,
+        type: 'signoff',
+        what,
+        note: '',
+        ...evidenceBy('Idris', at),
+      },
     },
   ])
 }
@@ -23,7 +31,7 @@ function finish(job: SmallJob): SmallJob {
     count += 1
     for (const event of ['', 'heat', 'freeze'])
       try {
-        job.set((event ? job.zone(id, event) : job.zone(id)).id, { serial: String(count), learnedBy: 'air' })
+        job.learn((event ? job.zone(id, event) : job.zone(id)).id, String(count))
       } catch {
         // Only the smoke detector has these events.
       }
@@ -36,9 +44,9 @@ function finish(job: SmallJob): SmallJob {
           record: {
             id: `test:${entry.device.id.slice(7)}-${item.kind}`,
             type: 'test',
-            at,
-            by: 'Idris',
+            ...evidenceBy('Idris', at),
             subject: entry.device.id,
+            of: asItIs(job.doc, entry.device.id),
             kind: item.kind,
             outcome: 'pass',
             reading: item.kind === 'placement' ? 4 : null,
@@ -47,7 +55,7 @@ function finish(job: SmallJob): SmallJob {
         },
       ])
   for (const what of ['code installer', 'code main-user', 'read-back', 'customer-shown']) sign(job, what)
-  return job.set('device:fob', { serial: 'AB12CD34', sticker: 'AB12CD34' })
+  return job.set('device:fob', { sticker: 'AB12CD34' }).learn('device:fob', 'AB12CD34')
 }
 
 describe('what is owed before hand-over', () => {
@@ -83,8 +91,23 @@ describe('what is owed before hand-over', () => {
     ['an unbound fob', (job) => job.set('device:fob', { user: null }), 'fobs'],
     ['a deferred device', (job) => job.add('loft', 'stilt', { deferred: 'no ladder yet' }), 'deferred'],
     ['an open proof', (job) => job.add('attic', 'stilt', { use: 'on-way' }).number(), 'proofs'],
-    ['an enrolment', (job) => job.set(job.zone('study').id, { serial: null }), 'enrol'],
-    ['a fob that was never learned', (job) => job.set('device:fob', { serial: null }), 'enrol'],
+    ['an enrolment', (job) => job.learn(job.zone('study').id, null), 'enrol'],
+    [
+      'an ID that only a file tells',
+      (job) =>
+        job.learn(job.zone('study').id, null).learn(job.zone('study').id, '10000002', {
+          ...evidenceBy('Idris', '2026-05-04T23:00:00Z', { told: 'file' }),
+        }),
+      'enrol',
+    ],
+    ['a reading of another place', (job) => job.set('device:porch', { room: 'kitchen' }), 'proofs'],
+    ['a test of another type', (job) => job.set(job.zone('porch').id, { response: 'outer' }), 'proofs'],
+    [
+      'a device of another model',
+      (job) => job.set('device:porch', { model: 'device/reedling-slim' }),
+      'enrol',
+    ],
+    ['a fob that was never learned', (job) => job.learn('device:fob', null), 'enrol'],
     [
       'the station still on test',
       (job) =>
@@ -97,7 +120,7 @@ describe('what is owed before hand-over', () => {
               kind: 'station-on-test',
               who: 'Idris',
               why: 'tests',
-              since: at,
+              ...evidenceBy('Idris', at),
               until: at,
             },
           },
@@ -118,7 +141,7 @@ describe('what is owed before hand-over', () => {
           kind: 'station-on-test',
           who: 'Idris',
           why: 'armed tests',
-          since: '2026-05-04T12:00:00Z',
+          ...evidenceBy('Idris', '2026-05-04T12:00:00Z'),
           until: '2026-05-04T14:30:00Z',
         },
       },

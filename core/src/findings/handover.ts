@@ -4,6 +4,8 @@ import { recordsOf, type JobDocument } from '../job/document.ts'
 import { openProofs, openStates, proofRoute } from '../proof/owed.ts'
 import type { Finding } from './context.ts'
 import { stops } from './judge.ts'
+import { isEnrolled } from '../job/enrolment.ts'
+import { evidenceOf } from '../job/evidence.ts'
 
 /** One thing that the job still owes before hand-over. */
 export interface Owed {
@@ -39,14 +41,14 @@ export function owedList(doc: JobDocument, catalogue: Catalogue, findings: reado
       `state ${state.id}`,
       true,
       'prove',
-      `${stateWords[state.kind]}, by ${state.who}, since ${clock(state.since)} until ${clock(state.until)}: ${state.why}.`,
+      `${stateWords[state.kind]}, by ${state.who}, since ${clock(state.at)} until ${clock(state.until)}: ${state.why}.`,
     )
   const zones = recordsOf(doc, 'zone').filter(
-    (zone) => zone.serial === null && zone.device !== null && system.byId.get(zone.device)?.family,
+    (zone) => !isEnrolled(doc, zone.id) && zone.device !== null && system.byId.get(zone.device)?.family,
   ).length
   const slots = system.devices.filter(
     ({ device, family }) =>
-      family && device.slot !== null && device.serial === null && device.deferred === null,
+      family && device.slot !== null && !isEnrolled(doc, device.id) && device.deferred === null,
   ).length
   const parts = [
     ...(zones > 0 ? [`${zones} ${zones === 1 ? 'zone' : 'zones'}`] : []),
@@ -62,7 +64,7 @@ export function owedList(doc: JobDocument, catalogue: Catalogue, findings: reado
     )
   const open = openProofs(proofRoute(doc, catalogue))
   if (open > 0) add('proofs', true, 'prove', `${open} ${open === 1 ? 'proof is' : 'proofs are'} open.`, open)
-  const signed = new Set(recordsOf(doc, 'signoff').map((record) => record.what))
+  const signed = new Set(evidenceOf(doc, 'signoff').map((record) => record.what))
   for (const code of system.panel?.codes ?? [])
     if (!signed.has(`code ${code.key}`))
       add(

@@ -1,4 +1,5 @@
-import { recordsOf, type JobDocument } from '../job/document.ts'
+import type { JobDocument } from '../job/document.ts'
+import { evidenceOf } from '../job/evidence.ts'
 import type { Waiver } from '../job/records.ts'
 import { contextOf, type Finding, type JudgeInput, type Rule, type Severity } from './context.ts'
 import { areaRules } from './rules-areas.ts'
@@ -48,14 +49,25 @@ export function judge(input: JudgeInput, without: ReadonlySet<string> = new Set(
   return found.sort((a, b) => ranks[a.severity] - ranks[b.severity])
 }
 
-/** Waivers that nobody took back, by rule, subject and text: one holds for the finding as it read when it was given. */
+/**
+ * Waivers that nobody took back, by rule, subject and text: one holds for the finding as it read when it was given, and only
+ * while the role it was given in may waive that rule.
+ */
 function openWaivers(doc: JobDocument): ReadonlyMap<string, Waiver> {
-  const ended = new Set(recordsOf(doc, 'waiver-end').map((record) => record.waiver))
+  const ended = new Set(evidenceOf(doc, 'waiver-end').map((record) => record.waiver))
   return new Map(
-    recordsOf(doc, 'waiver')
-      .filter((waiver) => !ended.has(waiver.id))
+    evidenceOf(doc, 'waiver')
+      .filter((waiver) => !ended.has(waiver.id) && mayWaive(waiver))
       .map((waiver) => [waiverKey(waiver.rule, waiver.subject, waiver.text), waiver]),
   )
+}
+
+/** Whether the role in which a waiver was given may waive its rule now; one of an unknown role waives no life safety. */
+function mayWaive(waiver: Waiver): boolean {
+  const needed = rules.find((rule) => rule.id === waiver.rule)?.waive
+  // Until the server has taken it, the role is its maker's own and the server asks.
+  if (waiver.made.takenAt === null && waiver.made.id !== null) return needed !== 'never'
+  return needed === undefined || (needed === 'owner' && waiver.made.role === 'owner')
 }
 
 function waiverKey(rule: string, subject: string, text: string): string {

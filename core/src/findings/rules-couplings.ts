@@ -1,8 +1,8 @@
-import { recordsOf } from '../job/document.ts'
 import { exitInStay } from '../response/delays.ts'
 import { keysSwitchedOff } from '../response/setting-words.ts'
 import { setOp, type Context, type Found, type Rule, type ZoneView } from './context.ts'
 import { upper } from './words.ts'
+import { evidenceOf } from '../job/evidence.ts'
 
 /** Rules on how a panel's settings bear on each other: areas, options, double knock, verified fire, wired ends. */
 export const couplingRules: readonly Rule[] = [
@@ -69,7 +69,7 @@ export const couplingRules: readonly Rule[] = [
     source: 'Losing a fire, medical or panic key of a keypad needs the customer’s recorded consent',
     stage: 'zones',
     find: (c) => {
-      const signed = new Set(recordsOf(c.doc, 'signoff').map((record) => record.what))
+      const signed = new Set(evidenceOf(c.doc, 'signoff').map((record) => record.what))
       return keysSwitchedOff(c.panel, c.info).flatMap((key) =>
         signed.has(`consent ${key}`)
           ? []

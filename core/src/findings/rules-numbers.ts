@@ -3,6 +3,7 @@ import { groupId } from '../identity/sticker.ts'
 import { applyOps, type Op } from '../job/edit.ts'
 import { liveTerminals, numbersFor, printNumber, rangeWords, type NumberUse } from '../zones/numbers.ts'
 import { setOp, type Context, type Fix, type Rule, type ZoneView } from './context.ts'
+import { learnedSerial } from '../job/enrolment.ts'
 
 /** Rules on numbers, loops and serials. */
 export const numberRules: readonly Rule[] = [
@@ -14,16 +15,14 @@ export const numberRules: readonly Rule[] = [
     source: 'Panels take a pair of serial and loop once',
     stage: 'enrol',
     find: (c) =>
-      laterOf(c.zones, (view) =>
-        view.zone.serial && view.zone.loop ? `${view.zone.serial}/${view.zone.loop}` : null,
-      ).map(([view, first]) => ({
+      laterOf(c.zones, (view) => {
+        const serial = learnedSerial(c.doc, view.zone.id)
+        return serial && view.zone.loop ? `${serial}/${view.zone.loop}` : null
+      }).map(([view, first]) => ({
         subject: view.zone.id,
         field: 'serial',
-        text: `${view.name} uses ID ${groupId(view.family, view.zone.serial ?? '')} loop ${view.zone.loop}, which ${first.name} has already: the panel refuses the second.`,
-        fix: {
-          title: `Forget the ID of ${view.name}, to be learned again`,
-          ops: [setOp(view.zone, 'serial', null), setOp(view.zone, 'learnedBy', null)],
-        },
+        text: `${view.name} uses ID ${groupId(view.family, learnedSerial(c.doc, view.zone.id) ?? '')} loop ${view.zone.loop}, which ${first.name} has already: the panel refuses the second. Take it out at Enrol and learn the right one.`,
+        fix: null,
       })),
   },
   {
@@ -106,16 +105,14 @@ export const numberRules: readonly Rule[] = [
     find: (c) =>
       c.zones.flatMap((view) => {
         const { device, zone, family } = view
-        if (!device?.sticker || !zone.serial || device.sticker === zone.serial) return []
+        const serial = learnedSerial(c.doc, zone.id)
+        if (!device?.sticker || !serial || device.sticker === serial) return []
         return [
           {
             subject: zone.id,
             field: 'serial',
-            text: `${capital(view.name)} learned ID ${groupId(family, zone.serial)}; the sticker of its device says ${groupId(family, device.sticker)}.`,
-            fix: {
-              title: `Forget the ID of ${view.name}, to be learned again`,
-              ops: [setOp(zone, 'serial', null), setOp(zone, 'learnedBy', null)],
-            },
+            text: `${capital(view.name)} learned ID ${groupId(family, serial)}; the sticker of its device says ${groupId(family, device.sticker)}. Take it out at Enrol and learn the right one.`,
+            fix: null,
           },
         ]
       }),
@@ -129,9 +126,9 @@ export const numberRules: readonly Rule[] = [
     find: (c) =>
       (c.elsewhere ?? []).flatMap(({ serial, job }) => {
         const device = c.system.devices.find(
-          (item) => item.device.sticker === serial || item.device.serial === serial,
+          (item) => item.device.sticker === serial || learnedSerial(c.doc, item.device.id) === serial,
         )
-        const view = c.zones.find((item) => item.zone.serial === serial)
+        const view = c.zones.find((item) => learnedSerial(c.doc, item.zone.id) === serial)
         const subject = view?.zone.id ?? device?.device.id
         if (!subject) return []
         const family = view?.family ?? device?.family ?? null

@@ -4,6 +4,7 @@ import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { assignPlaces, type Want } from './assign.ts'
 import { fitAll } from './fit.ts'
 import { systemOf } from './system.ts'
+import { runs } from '../testing/runs.ts'
 
 /** Every way to hold them, the slow way: the most that can be held at all. */
 function mostHeld(wants: readonly Want[], capacity: ReadonlyMap<string, number>): number {
@@ -59,7 +60,7 @@ describe('giving places', () => {
           for (const [key, receiver] of before) if (receiver !== null) expect(places.get(key)).not.toBeNull()
         })
       }),
-      { seed: 31, numRuns: 400 },
+      { seed: 31, numRuns: runs(4000) },
     )
   })
 })

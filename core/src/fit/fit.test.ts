@@ -4,6 +4,7 @@ import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { compareVersions, fitAll, receiverLoad, type FitCode } from './fit.ts'
 import { solveWhole } from './solve.ts'
 import { systemOf } from './system.ts'
+import { keepEntry } from '../catalogue/written.ts'
 
 function fitOf(job: SmallJob, key: string, without: FitCode[] = []) {
   return fitAll(systemOf(job.doc, catalogue), { without: new Set(without) }).get(`device:${key}`)
@@ -92,7 +93,7 @@ describe('the verdict of a device', () => {
     const bare = { ...catalogue.get('device', 'device/reedling') } as NonNullable<
       ReturnType<typeof catalogue.get<'device'>>
     >
-    const poor = catalogue.with([{ ...bare, equipmentCodes: [] }])
+    const poor = catalogue.with([keepEntry({ ...bare, equipmentCodes: [] })])
     expect(fitAll(systemOf(job.add('it', 'reedling').doc, poor)).get('device:it')?.reasons[0]?.code).toBe(
       'code',
     )

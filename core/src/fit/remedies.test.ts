@@ -8,6 +8,7 @@ import { rankPanels } from './candidates.ts'
 import { fitAll, type Verdict } from './fit.ts'
 import { remediesFor, type Remedy } from './remedies.ts'
 import { systemOf } from './system.ts'
+import { enrolmentOf } from '../job/enrolment.ts'
 
 const { costs } = defaultHouseRules
 let ids = 0
@@ -62,12 +63,13 @@ describe('remedies', () => {
       .add('porch', 'reedling-old', { use: 'entry', position: 'door', sticker: '20417733' })
       .number()
     expect(job.zone('porch').loop).toBe(1)
-    job.set(job.zone('porch').id, { serial: '20417733', learnedBy: 'air' })
+    job.learn(job.zone('porch').id, '20417733')
     const swap = remedies(job, 'porch').find((remedy) => remedy.kind === 'swap')
     // Five for the swap and one for enrolling the successor.
     expect(swap?.cost).toBe(6)
     job.apply(swap?.ops ?? [])
-    expect(job.zone('porch')).toMatchObject({ loop: 3, equipmentCode: '318', serial: null, learnedBy: null })
+    expect(job.zone('porch')).toMatchObject({ loop: 3, equipmentCode: '318' })
+    expect(enrolmentOf(job.doc, job.zone('porch').id)).toBeNull()
     expect(job.device('porch')).toMatchObject({ model: 'device/reedling', sticker: null })
     expect(verdicts(job)).toEqual(['porch works'])
   })
@@ -77,7 +79,7 @@ describe('remedies', () => {
       .add('siren', 'herald-8')
       .add('porch', 'reedling')
       .number()
-    job.set(job.zone('porch').id, { serial: '20417733' })
+    job.learn(job.zone('porch').id, '20417733')
     // Ostler, Quillet: both hear Curlew 8, but the Reedling then does not fit: not offered.
     expect(remedies(job, 'siren').filter((remedy) => remedy.kind === 'panel')).toEqual([])
     const alone = new SmallJob().add('siren', 'herald-8')

@@ -8,6 +8,7 @@ import { pinOps } from '../job/start.ts'
 import { eventsToZone } from '../zones/new-zone.ts'
 import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
 import { systemOf, type System } from './system.ts'
+import { isDeviceKnown } from '../job/enrolment.ts'
 
 export type RemedyKind = Exclude<keyof RemedyCosts, 'enrol'>
 
@@ -149,7 +150,7 @@ function swaps(
     kind: 'swap',
     title: `Swap it for ${other.name}${model.discontinued?.successor === other.id ? ', its successor' : ''}`,
     ops: swapOps(doc, catalogue, device, other),
-    again: Number(isEnrolled(doc, device)),
+    again: Number(isDeviceKnown(doc, device.id)),
   }))
 }
 
@@ -165,14 +166,6 @@ export function neededEvents(
     zones.length > 0
       ? zones.map((zone) => zone.event)
       : eventsToZone(model, system.panel).map((loop) => loop.event),
-  )
-}
-
-/** Whether a device, or one of its zones, holds a learned ID. */
-export function isEnrolled(doc: JobDocument, device: Device): boolean {
-  return (
-    device.serial !== null ||
-    recordsOf(doc, 'zone').some((zone) => zone.device === device.id && zone.serial !== null)
   )
 }
 
@@ -213,7 +206,6 @@ export function swapOps(doc: JobDocument, catalogue: Catalogue, device: Device, 
     ...pinOps(doc, catalogue, [other.id]),
     ...set(device.id, 'model', device.model, other.id),
     ...set(device.id, 'sticker', device.sticker, null),
-    ...set(device.id, 'serial', device.serial, null),
     ...zones.flatMap((zone) => {
       const loop = other.loops.find((item) => item.event === zone.event)
       const code = panel?.equipment.code
@@ -227,8 +219,6 @@ export function swapOps(doc: JobDocument, catalogue: Catalogue, device: Device, 
           other.family === null || other.switches ? null : (loop?.loop ?? null),
         ),
         ...set(zone.id, 'equipmentCode', zone.equipmentCode, code),
-        ...set(zone.id, 'serial', zone.serial, null),
-        ...set(zone.id, 'learnedBy', zone.learnedBy, null),
       ]
     }),
   ]
@@ -263,7 +253,7 @@ function receivers(doc: JobDocument, catalogue: Catalogue, system: System, newId
 
 function panels(doc: JobDocument, catalogue: Catalogue, system: System): Attempt[] {
   const { info } = system
-  const enrolled = recordsOf(doc, 'device').filter((device) => isEnrolled(doc, device)).length
+  const enrolled = recordsOf(doc, 'device').filter((device) => isDeviceKnown(doc, device.id)).length
   const made = (panel: PanelModel): boolean => info.region === 'own' || panel.regions.includes(info.region)
   return catalogue
     .all('panel')

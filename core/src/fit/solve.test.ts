@@ -13,6 +13,8 @@ import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { stands } from './remedies.ts'
 import { solveKit, solveWhole } from './solve.ts'
 import { systemOf, type System } from './system.ts'
+import { keepEntry } from '../catalogue/written.ts'
+import { runs } from '../testing/runs.ts'
 
 let ids = 0
 const newId = (): string => `s-${(ids += 1)}`
@@ -60,7 +62,7 @@ describe('the whole kit', () => {
     // One wired siren at most, and no model of a second: one of the two stays out.
     const job = new SmallJob().add('a', 'horn-w').add('b', 'horn-w')
     const tarnOnly = new Catalogue(
-      catalogue.entries.filter((entry) => entry.kind !== 'panel' || entry.id === 'panel/tarn-40'),
+      catalogue.kept.filter(({ entry }) => entry.kind !== 'panel' || entry.id === 'panel/tarn-40'),
     )
     const found = solveWhole(job.doc, tarnOnly, { newId, costs: defaultHouseRules.costs })
     expect(found?.leftOut).toEqual([
@@ -147,7 +149,7 @@ function small(one: {
     panel,
     ...(one.alone ? [] : [other]),
   ]
-  return new Catalogue(entries)
+  return new Catalogue(entries.map(keepEntry))
 }
 
 function jobOf(entries: Catalogue, models: readonly string[]): JobDocument {
@@ -275,7 +277,7 @@ describe('against trying everything', () => {
         const verdicts = [...fitAll(systemOf(applied.doc, entries)).values()].map((fit) => fit.verdict)
         expect(verdicts).not.toContain('no')
       }),
-      { seed: 41, numRuns: 500 },
+      { seed: 41, numRuns: runs(500) },
     )
     // The kits are hard enough: in some of them not everything can fit.
     expect(left).toBeGreaterThan(10)

@@ -8,10 +8,11 @@ import { subsets, systemWithPanel } from './candidates.ts'
 import { compareVersions, fitPair, zoneNumbers } from './fit.ts'
 import { cheapestPlaces, type FlowItem } from './flow.ts'
 import type { RemedyCosts } from '../house-rules/house-rules.ts'
-import { isEnrolled, neededEvents, stands, swapOps } from './remedies.ts'
+import { neededEvents, stands, swapOps } from './remedies.ts'
 import { repeaterTrouble } from './repeaters.ts'
 import { systemOf, type PresentReceiver, type System } from './system.ts'
 import { eventsToZone } from '../zones/new-zone.ts'
+import { isDeviceKnown } from '../job/enrolment.ts'
 
 /** A cheapest set of changes under which the kit fits, as far as it can. */
 export interface KitSolution {
@@ -96,7 +97,7 @@ function allSettings(
 ): Setting[] {
   const system = systemOf(doc, catalogue)
   const { info } = system
-  const enrolled = recordsOf(doc, 'device').filter((device) => isEnrolled(doc, device)).length
+  const enrolled = recordsOf(doc, 'device').filter((device) => isDeviceKnown(doc, device.id)).length
   const panels = catalogue
     .all('panel')
     .filter(
@@ -220,7 +221,7 @@ function placeAll(doc: JobDocument, catalogue: Catalogue, setting: Setting, cost
       device.id,
       places.map((place) => place.choice),
     )
-    const again = isEnrolled(doc, device) ? costs.enrol : 0
+    const again = isDeviceKnown(doc, device.id) ? costs.enrol : 0
     return {
       key: device.id,
       group: model.class === 'repeater' ? 'repeater' : model.slot === 'none' ? null : model.slot,

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { catalogue } from '../testing/small-job.ts'
 import { readEquipmentList, type EquipmentList } from './equipment-list.ts'
+import { runs } from '../testing/runs.ts'
 
 const read = (text: string): EquipmentList => readEquipmentList(text, catalogue)
 const short = (list: EquipmentList) =>
@@ -166,7 +167,7 @@ describe('files that cannot be read', () => {
         const list = read(`Device,Qty,Serial,Room\n${text}`)
         for (const row of list.rows) if (!row.ok) expect(row.reasons.length).toBeGreaterThan(0)
       }),
-      { seed: 11, numRuns: 400 },
+      { seed: 11, numRuns: runs(4000) },
     )
   })
 })

@@ -1,31 +1,38 @@
 import { z } from 'zod'
-import { readPack } from '../catalogue/pack.ts'
-import type { CatalogueEntry } from '../catalogue/schema.ts'
+import {
+  entriesShape,
+  readEntries,
+  writeEntries,
+  writtenEntries,
+  type PackResult,
+} from '../catalogue/pack.ts'
+import { PACK_FORMAT, type KeptEntry } from '../catalogue/written.ts'
 import { emptyDocument, recordsOf, type JobDocument } from '../job/document.ts'
-import { applyOps, recordProblems, type Op } from '../job/edit.ts'
-import type { JobRecord } from '../job/records.ts'
-import { upgradeDocument } from '../job/upgrades.ts'
-import { hashOf } from '../units/canonical.ts'
+import { applyOps, isEvidence, recordProblems, upgraded, type Op } from '../job/edit.ts'
+import { SCHEMA, type JobRecord } from '../job/records.ts'
 import { check, type Problem } from '../units/problem.ts'
 
-/** Number of the job file form. */
-export const JOB_FILE_FORMAT = 1
+/** Number of the job file form. Form 2 keeps entries written in an older pack form apart. */
+export const JOB_FILE_FORMAT = 2
 
-/** What a job file holds once read: ops that make the job, and the entries it pins. */
+/** What a job file holds once read: ops that make the job, evidence apart, and the entries it pins. */
 export type JobFileResult =
   | {
       readonly ok: true
-      readonly ops: readonly Op[]
+      /** Ops of the plan. */
+      readonly plan: readonly Op[]
+      /** Ops of the evidence, each piece told by the file. */
+      readonly told: readonly Op[]
       readonly document: JobDocument
-      readonly entries: readonly CatalogueEntry[]
+      readonly entries: readonly KeptEntry[]
     }
   | { readonly ok: false; readonly problems: readonly Problem[] }
 
 const outer = z.strictObject({
-  kapelleJob: z.number('must be the form number of a Kapelle job file, such as 1').int().min(1),
+  kapelleJob: z.number('must be the form number of a Kapelle job file, such as 2').int().min(1),
   schema: z.number().int().min(1),
   id: z.string().max(60),
-  entries: z.array(z.unknown()).max(5000),
+  ...entriesShape,
   records: z
     .array(z.looseObject({ id: z.string(), type: z.string() }))
     .min(1)
@@ -33,18 +40,27 @@ const outer = z.strictObject({
 })
 
 /**
- * A job as one open JSON file: its records, and a copy of every catalogue entry it pins. It holds no secrets and no
- * journal. Keys and records are in a fixed order, so that the same job always gives the same bytes.
+ * A job as one open JSON file: its records, and a copy of every catalogue entry it pins, as it was written. It holds no
+ * secrets and no journal. Keys and records are in a fixed order, so that the same job always gives the same bytes.
  */
-export function writeJobFile(id: string, document: JobDocument, entries: readonly CatalogueEntry[]): string {
+export function writeJobFile(id: string, document: JobDocument, entries: readonly KeptEntry[]): string {
   const hashes = new Set(recordsOf(document, 'pin').map((pin) => pin.hash))
-  const pinned = entries.filter((entry) => hashes.has(hashOf(entry))).sort(byId)
+  const pinned = entries.filter((item) => hashes.has(item.hash))
   const records = Object.values(document.records).sort(byId)
-  const file = { kapelleJob: JOB_FILE_FORMAT, schema: document.schema, id, entries: pinned, records }
+  const file = {
+    kapelleJob: JOB_FILE_FORMAT,
+    schema: document.schema,
+    id,
+    ...writeEntries(pinned),
+    records,
+  }
   return `${JSON.stringify(sortKeys(file), null, 2)}\n`
 }
 
-/** Reads a job file: everything or nothing, with each problem named. */
+/**
+ * Reads a job file: everything or nothing, with each problem named. Its evidence was made elsewhere: it is told by the file,
+ * and counts for nothing until it is repeated here.
+ */
 export function readJobFile(input: unknown): JobFileResult {
   const shape = check(outer, input)
   if (!shape.ok) return shape
@@ -54,17 +70,22 @@ export function readJobFile(input: unknown): JobFileResult {
       'kapelleJob',
       `is ${file.kapelleJob}: this file was written by a newer version of Kapelle; this one reads form ${JOB_FILE_FORMAT}`,
     )
+  if (file.schema > SCHEMA)
+    return fail(
+      'schema',
+      `is ${file.schema}: this file was written by a newer version of Kapelle, update this one first; it reads up to ${SCHEMA}`,
+    )
   const twice = firstTwice(file.records.map((record) => record.id))
   if (twice !== null) return fail(twice, 'stands twice in this file')
   const raw = Object.fromEntries(file.records.map((record) => [record.id, record]))
-  const upgraded = upgradeDocument({ schema: file.schema, records: raw })
-  if (!upgraded.ok) return fail('schema', upgraded.reason)
-  const records = Object.values(upgraded.value.records)
+  const records = Object.values(upgraded({ schema: file.schema, records: raw }).records)
   const problems = records.flatMap((record) => recordProblems(record, record.id))
   if (problems.length > 0) return { ok: false, problems: problems.slice(0, 50) }
-  const entries = readEntries(file.entries, records)
+  // Form 1 of a job file held entries of the first pack form.
+  const written = writtenEntries(file, file.kapelleJob === 1 ? 1 : PACK_FORMAT)
+  const entries = readPinned(written, records)
   if (!entries.ok) return entries
-  const ops = records.sort(inOrder).map((record): Op => ({ op: 'add', record }))
+  const ops = records.sort(inOrder).map((record): Op => ({ op: 'add', record: toldRecord(record) }))
   const applied = applyOps(emptyDocument, ops)
   if (!applied.ok)
     return fail(
@@ -72,15 +93,29 @@ export function readJobFile(input: unknown): JobFileResult {
       `${applied.conflict.field ?? 'it'} points at something that is not in this file`,
     )
   if (!('job:main' in applied.doc.records)) return fail('records', 'must contain the record job:main')
-  return { ok: true, ops, document: applied.doc, entries: entries.entries }
+  const proof = (op: Op): boolean => op.op === 'add' && isEvidence(op.record.type)
+  return {
+    ok: true,
+    plan: ops.filter((op) => !proof(op)),
+    told: ops.filter(proof),
+    document: applied.doc,
+    entries: entries.entries,
+  }
 }
 
-function readEntries(raw: readonly unknown[], records: readonly JobRecord[]): ReturnType<typeof readPack> {
+/** What bears a maker's name is told by the file, whoever it names. */
+function toldRecord(record: JobRecord): JobRecord {
+  return 'made' in record ? { ...record, made: { ...record.made, told: 'file' } } : record
+}
+
+function readPinned(
+  written: readonly { readonly raw: unknown; readonly form: number }[],
+  records: readonly JobRecord[],
+): PackResult {
   const pins = records.filter((record) => record.type === 'pin')
-  if (raw.length === 0 && pins.length === 0) return { ok: true, entries: [] }
-  const read = readPack({ kapellePack: 1, title: 'job file', entries: raw }, looseKnown(raw))
+  const read = readEntries(written)
   if (!read.ok) return read
-  const hashes = new Map(read.entries.map((entry) => [entry.id, hashOf(entry)]))
+  const hashes = new Map(read.entries.map((item) => [item.entry.id, item.hash]))
   const wrong = pins.filter((pin) => hashes.get(pin.entry) !== pin.hash)
   return wrong.length === 0
     ? read
@@ -91,16 +126,6 @@ function readEntries(raw: readonly unknown[], records: readonly JobRecord[]): Re
           message: `pins ${pin.entry} under a hash that no entry of this file has`,
         })),
       }
-}
-
-/** A job file carries only what it pins; what those entries point at beyond may be missing. */
-function looseKnown(raw: readonly unknown[]): CatalogueEntry[] {
-  const targets = new Set<string>()
-  JSON.stringify(raw, (_key, value: unknown) => {
-    if (typeof value === 'string' && /^(family|receiver|device)\/[a-z0-9-]+$/.test(value)) targets.add(value)
-    return value
-  })
-  return [...targets].map((id) => ({ id }) as CatalogueEntry)
 }
 
 function sortKeys(value: unknown): unknown {

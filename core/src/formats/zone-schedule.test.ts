@@ -5,7 +5,7 @@ import { zoneSchedule, zoneScheduleCsv } from './zone-schedule.ts'
 describe('the zone schedule', () => {
   it('says of each zone what the next installer needs', () => {
     const job = cleanTarn()
-    job.set(job.zone('porch').id, { serial: '20417733' })
+    job.learn(job.zone('porch').id, '20417733')
     expect(zoneSchedule(job.doc, catalogue)[0]).toEqual({
       number: '01',
       label: 'Porch Front Door',

@@ -1,10 +1,13 @@
 import Papa from 'papaparse'
 import type { Catalogue } from '../catalogue/catalogue.ts'
+import type { Family } from '../catalogue/schema.ts'
+import type { Zone } from '../job/records.ts'
 import { systemOf } from '../fit/system.ts'
 import { groupId } from '../identity/sticker.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { openProofs, proofRoute } from '../proof/owed.ts'
 import { printNumber } from '../zones/numbers.ts'
+import { enrolmentOf } from '../job/enrolment.ts'
 
 /** One line of the zone schedule, every value in words. */
 export interface ScheduleLine {
@@ -54,8 +57,7 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
       room: [item?.device.room, item?.device.position].filter(Boolean).join(', '),
       device: item?.model.name ?? '',
       event: loop?.name ?? zone.event ?? '',
-      id:
-        zone.serial === null ? (item?.family ? 'owed' : 'wired') : groupId(item?.family ?? null, zone.serial),
+      id: idWords(doc, zone, item?.family ?? null),
       loop: zone.loop === null ? '' : String(zone.loop),
       response: system.panel?.responseTypes.find((type) => type.key === zone.response)?.name ?? 'owed',
       area: recordOf(doc, 'area', zone.area)?.name ?? '',
@@ -64,6 +66,13 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
       proof: open === undefined ? '' : open === 0 ? 'passed' : `${open} owed`,
     }
   })
+}
+
+/** The learned ID of a zone; what only a file or an earlier build tells is still owed. */
+function idWords(doc: JobDocument, zone: Zone, family: Family | null): string {
+  const known = enrolmentOf(doc, zone.id)
+  if (!known) return family ? 'owed' : 'wired'
+  return `${groupId(family, known.serial)}${known.told === null ? '' : ', told, owed'}`
 }
 
 /** The schedule as CSV (UTF-8 with byte order mark, comma); cells that a spreadsheet would calculate are neutralised. */

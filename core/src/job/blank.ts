@@ -52,7 +52,6 @@ export const blankDevice = {
   madeYear: null,
   batteryAt: null,
   sticker: null,
-  serial: null,
   slot: null,
   user: null,
   opening: null,
@@ -95,6 +94,4 @@ export const blankZone = {
   reason: '',
   wiring: null,
   resistorOhm: null,
-  serial: null,
-  learnedBy: null,
 } as const satisfies Omit<Zone, 'id' | 'number'>

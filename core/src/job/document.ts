@@ -1,87 +1,35 @@
-import type {
-  Area,
-  Departure,
-  Device,
-  FixedRules,
-  JobInfo,
-  JobRecord,
-  Opening,
-  Pin,
-  Receiver,
-  RecordType,
-  Room,
-  Serves,
-  Sight,
-  Signoff,
-  StateEnd,
-  SystemUser,
-  TemporaryState,
-  Terminal,
-  TestResult,
-  Heard,
-  Waiver,
-  WaiverEnd,
-  Way,
-  Zone,
-} from './records.ts'
-import { SCHEMA } from './records.ts'
+import type { Doc } from '../records/ops.ts'
+import { SCHEMA, type JobInfo, type JobRecord, type RecordNamed, type RecordType } from './records.ts'
 
 /** One premises' system: flat records by id. Values are never changed in place. */
-export interface JobDocument {
-  /** Number of the record shapes it is written in. */
-  readonly schema: number
-  /** Every record by its id. */
-  readonly records: Readonly<Record<string, JobRecord>>
-}
-
-interface TypeMap {
-  job: JobInfo
-  pin: Pin
-  area: Area
-  receiver: Receiver
-  device: Device
-  zone: Zone
-  terminal: Terminal
-  user: SystemUser
-  heard: Heard
-  test: TestResult
-  state: TemporaryState
-  'state-end': StateEnd
-  signoff: Signoff
-  room: Room
-  way: Way
-  opening: Opening
-  sight: Sight
-  serves: Serves
-  departure: Departure
-  'fixed-rules': FixedRules
-  waiver: Waiver
-  'waiver-end': WaiverEnd
-}
+export type JobDocument = Doc<JobRecord>
 
 /** A document without any record; the first edit of a job adds `job:main`. */
 export const emptyDocument: JobDocument = Object.freeze({ schema: SCHEMA, records: Object.freeze({}) })
 
 const listsByDocument = new WeakMap<JobDocument, Map<RecordType, readonly JobRecord[]>>()
 
-/** All records of one type in their shown order. The same document gives the same array each time. */
-export function recordsOf<T extends keyof TypeMap>(doc: JobDocument, type: T): readonly TypeMap[T][] {
+/**
+ * All records of one type in their shown order; evidence by its time, or where its device's clock was doubtful by when it
+ * was taken. The same document gives the same array each time.
+ */
+export function recordsOf<T extends RecordType>(doc: JobDocument, type: T): readonly RecordNamed<T>[] {
   let lists = listsByDocument.get(doc)
   if (!lists) {
     lists = sortIntoLists(doc)
     listsByDocument.set(doc, lists)
   }
-  return (lists.get(type) ?? []) as readonly TypeMap[T][]
+  return (lists.get(type) ?? []) as readonly RecordNamed<T>[]
 }
 
 /** One record by id and type, or null when there is none of that type. */
-export function recordOf<T extends keyof TypeMap>(
+export function recordOf<T extends RecordType>(
   doc: JobDocument,
   type: T,
   id: string | null,
-): TypeMap[T] | null {
+): RecordNamed<T> | null {
   const record = id === null ? undefined : doc.records[id]
-  return record?.type === type ? (record as TypeMap[T]) : null
+  return record?.type === type ? (record as RecordNamed<T>) : null
 }
 
 /** The job's own facts; throws when the document has not had its first edit. */
@@ -119,8 +67,8 @@ function rank(record: JobRecord): number {
 }
 
 function whenOf(record: JobRecord): string {
-  if ('at' in record) return record.at
-  return 'since' in record ? record.since : ''
+  if (!('made' in record)) return ''
+  return record.made.clockDoubtful && record.made.takenAt ? record.made.takenAt : record.at
 }
 
 function byText(a: string, b: string): number {

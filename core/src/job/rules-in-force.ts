@@ -1,5 +1,6 @@
 import { isChoice, type HouseRules } from '../house-rules/house-rules.ts'
-import { recordOf, recordsOf, type JobDocument } from './document.ts'
+import { recordsOf, type JobDocument } from './document.ts'
+import { evidenceOf } from './evidence.ts'
 
 const kept = new WeakMap<JobDocument, { firm: HouseRules; rules: HouseRules }>()
 
@@ -10,7 +11,7 @@ const kept = new WeakMap<JobDocument, { firm: HouseRules; rules: HouseRules }>()
 export function rulesInForce(doc: JobDocument, firm: HouseRules): HouseRules {
   const known = kept.get(doc)
   if (known?.firm === firm) return known.rules
-  const base = recordOf(doc, 'fixed-rules', 'fixed-rules:main')?.rules ?? firm
+  const base = evidenceOf(doc, 'fixed-rules')[0]?.rules ?? firm
   const departures = recordsOf(doc, 'departure').filter((item) => isChoice(item.rule, item.choice))
   const rules =
     departures.length === 0

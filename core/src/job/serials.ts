@@ -1,5 +1,5 @@
-import type { JobDocument } from './document.ts'
-import { recordsOf } from './document.ts'
+import { recordsOf, type JobDocument } from './document.ts'
+import { enrolments } from './enrolment.ts'
 
 const setsByDocument = new WeakMap<object, ReadonlySet<string>>()
 
@@ -8,11 +8,8 @@ export function serialsOf(doc: JobDocument): ReadonlySet<string> {
   const known = setsByDocument.get(doc)
   if (known) return known
   const serials = new Set<string>()
-  for (const device of recordsOf(doc, 'device')) {
-    if (device.sticker) serials.add(device.sticker)
-    if (device.serial) serials.add(device.serial)
-  }
-  for (const zone of recordsOf(doc, 'zone')) if (zone.serial) serials.add(zone.serial)
+  for (const device of recordsOf(doc, 'device')) if (device.sticker) serials.add(device.sticker)
+  for (const { serial } of enrolments(doc).values()) if (serial) serials.add(serial)
   setsByDocument.set(doc, serials)
   return serials
 }

@@ -1,5 +1,5 @@
-import type { Edit } from './edit.ts'
-import { typeOfId } from './records.ts'
+import { jobRecords } from './records.ts'
+import { typeOfId, type Edit } from './edit.ts'
 
 const titles: Readonly<Record<string, string>> = {
   'job.start': 'began the job',
@@ -42,6 +42,7 @@ const titles: Readonly<Record<string, string>> = {
   'air.stop': 'stopped listening',
   'enrol.accept': 'enrolled a device',
   'enrol.refuse': 'refused a transmission',
+  'enrol.release': 'took a device out of the panel',
   'prove.record': 'recorded a result',
   'state.begin': 'began a temporary state',
   'state.end': 'ended a temporary state',
@@ -51,6 +52,7 @@ const titles: Readonly<Record<string, string>> = {
 /** What an edit did, in a few words for the undo control and the journal. */
 export function titleOf(edit: Edit): string {
   const known = titles[edit.kind]
+  if (edit.kind === 'upgrade') return 'brought the job to a newer version'
   if (edit.kind.startsWith('fix.')) return 'applied a fix'
   if (edit.kind.startsWith('remedy.')) return 'applied a remedy'
   if (edit.kind === 'undo') return 'took a change back'
@@ -59,12 +61,19 @@ export function titleOf(edit: Edit): string {
   const first = edit.ops[0]
   if (edit.ops.length === 1 && first?.op === 'set') {
     const type = typeOfId(first.id) ?? 'record'
-    return `changed the ${fieldWords(first.field)} of ${type === 'job' ? 'the job' : `a ${type}`}`
+    return `changed the ${fieldWords(first.id, first.field)} of ${type === 'job' ? 'the job' : aRecord(type)}`
   }
   return known ?? 'changed the job'
 }
 
-/** A field's name in plain words: `transmissionDelay` → `transmission delay`. */
-export function fieldWords(field: string): string {
-  return field.replace(/([A-Z0-9]+)/g, (part) => ` ${part.toLowerCase()}`).trim()
+/** What a field of a record is called, as its declaration says; a name that is not declared is given back as it is. */
+export function fieldWords(recordId: string, field: string): string {
+  const type = typeOfId(recordId)
+  return (type && jobRecords.types[type]?.fields[field]?.words) ?? field
+}
+
+/** A record of a type, as in a sentence: `an area`, `a zone`. */
+export function aRecord(type: string): string {
+  const words = jobRecords.types[type]?.words ?? 'record'
+  return `${/^[aeiou]/.test(words) ? 'an' : 'a'} ${words}`
 }

@@ -1,18 +1,22 @@
-import type { JobDocument } from './document.ts'
-import type { Edit, Op } from './edit.ts'
-import type { JobRecord } from './records.ts'
-import { SCHEMA } from './records.ts'
+import type { MovedSet, RawRecord, Step } from '../records/upgrade.ts'
+import { evidenceStep } from './upgrade-evidence.ts'
 
-/** A pure step from one record shape to the next: `upgrades[0]` reads shape 1 and gives shape 2. Kept for good. */
-export type Upgrade = (record: Readonly<Record<string, unknown>>) => Record<string, unknown>
+/** A step that only adds to each record what it lacks; `set` stays as it is. */
+function filling(to: number, fill: Readonly<Record<string, Readonly<Record<string, unknown>>>>): Step {
+  const record = (raw: RawRecord): RawRecord => ({ ...fill[raw.type], ...raw })
+  return {
+    to,
+    record,
+    records: (records) => Object.fromEntries(Object.entries(records).map(([id, raw]) => [id, record(raw)])),
+    set: (op): MovedSet => [op],
+  }
+}
 
 /** Shape 2: a device of a takeover says what becomes of it, its year and its last battery. */
-const takeovers: Upgrade = (record) =>
-  record.type === 'device' ? { plan: null, madeYear: null, batteryAt: null, ...record } : { ...record }
+const takeovers = filling(2, { device: { plan: null, madeYear: null, batteryAt: null } })
 
-/** Shape 3: premises in words, placement facts, contact switches, common zones and what a panel couples. */
-const premises: Upgrade = (record) => ({ ...shape3[String(record.type)], ...record })
-const shape3: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
+/** What shape 3 added: premises in words, placement facts, contact switches, common zones and what a panel couples. */
+export const shape3: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
   job: {
     exitUnitSwitched: false,
     sirenSeconds: null,
@@ -56,54 +60,8 @@ const shape3: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
     wiring: null,
     resistorOhm: null,
   },
+  room: { compartment: '' },
 }
 
-/** The steps so far, from shape 1 on. */
-export const upgrades: readonly Upgrade[] = [takeovers, premises]
-
-/** The outcome of reading something that carries a schema number. */
-export type Upgraded<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: string }
-
-/** Brings a document to the shapes in force; one from a newer version is refused, not guessed at. */
-export function upgradeDocument(
-  doc: { readonly schema: number; readonly records: Readonly<Record<string, unknown>> },
-  steps: readonly Upgrade[] = upgrades,
-  target: number = SCHEMA,
-): Upgraded<JobDocument> {
-  const refusal = refuse(doc.schema, target)
-  if (refusal) return { ok: false, reason: refusal }
-  if (doc.schema === target) return { ok: true, value: doc as JobDocument }
-  const records: Record<string, JobRecord> = {}
-  for (const [id, record] of Object.entries(doc.records))
-    records[id] = upgradeRecord(record, doc.schema, steps)
-  return { ok: true, value: { schema: target, records } }
-}
-
-/** Brings an edit's whole records to the shapes in force. A `set` carries one value and is kept: steps must not rename fields. */
-export function upgradeEdit(
-  edit: Edit,
-  steps: readonly Upgrade[] = upgrades,
-  target: number = SCHEMA,
-): Upgraded<Edit> {
-  const refusal = refuse(edit.schema, target)
-  if (refusal) return { ok: false, reason: refusal }
-  if (edit.schema === target) return { ok: true, value: edit }
-  const ops = edit.ops.map((op): Op =>
-    op.op === 'set' ? op : { op: op.op, record: upgradeRecord(op.record, edit.schema, steps) },
-  )
-  return { ok: true, value: { ...edit, schema: target, ops } }
-}
-
-function upgradeRecord(record: unknown, from: number, steps: readonly Upgrade[]): JobRecord {
-  const upgraded = steps
-    .slice(from - 1)
-    .reduce((value, step) => step(value), record as Record<string, unknown>)
-  return upgraded as unknown as JobRecord
-}
-
-function refuse(schema: number, target: number): string | null {
-  return schema > target
-    ? `it was written by a newer version of Kapelle (shape ${schema}; this one reads up to ${target}): update this one first`
-    : null
-}
+/** The steps so far. Shape 3 grew while it was in force: shape 4 begins by filling whatever a record of it lacks. */
+export const upgrades: readonly Step[] = [takeovers, filling(3, shape3), evidenceStep(4, shape3)]

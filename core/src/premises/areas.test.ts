@@ -9,6 +9,7 @@ import { moveToAreaOps } from '../zones/area-move.ts'
 import { entryWays } from './entry-ways.ts'
 import { houseOf } from './house.ts'
 import { servedAreas, serveOps } from './served-areas.ts'
+import { evidenceBy } from '../job/testing/records.ts'
 
 const { figures } = defaultHouseRules
 const ways = (job: SmallJob) => {
@@ -141,7 +142,7 @@ describe('moving a zone to another area', () => {
 
   it('keeps the area it leaves once the ID is learned or the summary was read back', () => {
     const learned = job()
-    learned.set(learned.zone('front').id, { serial: 'A204118' })
+    learned.learn(learned.zone('front').id, 'A204118')
     expect(state(moved(learned, 'area:2'))).toEqual(['area:2', 'area:1'])
     const read = job().apply([
       {
@@ -150,8 +151,7 @@ describe('moving a zone to another area', () => {
           id: 'signoff:1',
           type: 'signoff',
           what: 'read-back',
-          by: 'Nell',
-          at: '2026-05-04T09:00:00Z',
+          ...evidenceBy('Nell'),
           note: '',
         },
       },
@@ -161,7 +161,7 @@ describe('moving a zone to another area', () => {
 
   it('is settled again when it goes back, and keeps its first area when it goes on', () => {
     const learned = job().area(3, 'Barn')
-    learned.set(learned.zone('front').id, { serial: 'A204118' })
+    learned.learn(learned.zone('front').id, 'A204118')
     moved(learned, 'area:2')
     expect(state(moved(learned, 'area:3'))).toEqual(['area:3', 'area:1'])
     expect(state(moved(learned, 'area:1'))).toEqual(['area:1', null])

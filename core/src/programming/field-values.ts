@@ -6,6 +6,7 @@ import type { Zone } from '../job/records.ts'
 import { libraryEntries } from '../zones/labels.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { keypadPresses } from './presses.ts'
+import { enrolmentOf } from '../job/enrolment.ts'
 
 /** What is keyed for one zone field and what it means; null where the panel does not ask this of the zone. */
 export function fieldValue(
@@ -39,8 +40,13 @@ export function fieldValue(
     }
     case 'serial': {
       if (!item?.family) return null
-      const serial = zone.serial ?? item.device.sticker
-      const from = zone.serial === null && serial !== null ? 'from the sticker, not learned yet' : 'learned'
+      const known = enrolmentOf(doc, zone.id)
+      const serial = known?.serial ?? item.device.sticker
+      const from = !known
+        ? 'from the sticker, not learned yet'
+        : known.told === null
+          ? 'learned'
+          : `told by ${known.told === 'file' ? 'the file' : 'an earlier build'}, not learned here`
       return serial === null
         ? 'open'
         : { value: [...serial].join(' '), meaning: `${groupId(item.family, serial)}, ${from}` }

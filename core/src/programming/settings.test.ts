@@ -221,7 +221,7 @@ describe('areas at the panel', () => {
 
 describe('where a fob is stored', () => {
   const fob = (job: SmallJob) => steps(job, 'Fobs').find((item) => item.field === 'fob 1')?.keys
-  const withSerial = () => ostler().set('device:fob', { serial: 'B300112' })
+  const withSerial = () => ostler().learn('device:fob', 'B300112')
   const inPanel = 'section 6 [ok], 1 [ok], B 3 0 0 1 1 2 [ok]'
   const inKeypad = 'section 7.6 [ok], 1 [ok], B 3 0 0 1 1 2 [ok]'
 
@@ -240,8 +240,9 @@ describe('where a fob is stored', () => {
   it('is the panel where keypads keep none', () => {
     const job = new SmallJob()
       .user('Nell')
-      .add('fob', 'quartet-c', { user: 'user:Nell', room: '', serial: '4B2K90QX', storedIn: 'keypad' })
+      .add('fob', 'quartet-c', { user: 'user:Nell', room: '', storedIn: 'keypad' })
       .number()
+      .learn('device:fob', '4B2K90QX')
     expect(fob(job)).toBe('[go] 72 [tick], 1 [tick], 4 B 2 K 9 0 Q X [tick]')
     expect(job.findings().find((item) => item.rule === 'fob-store')?.text).toBe(
       'Quartet C fob is to be stored in a keypad; Tarn 40 keeps fobs itself.',

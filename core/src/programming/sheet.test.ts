@@ -117,7 +117,7 @@ describe('the sheet of the Tarn 40', () => {
   })
 
   it('keys a fob into its slot', () => {
-    const job = cleanTarn().set('device:fob', { serial: '4B2K90QX' })
+    const job = cleanTarn().learn('device:fob', '4B2K90QX')
     expect(lines(section(sheetOf(job), 'Fobs'))).toEqual([
       [
         '[go] 72 [tick], 1 [tick], 4 B 2 K 9 0 Q X [tick]',

@@ -47,7 +47,7 @@ export function programmingSheet(doc: JobDocument, catalogue: Catalogue, rules: 
   const plain = (steps: PanelModel['programming']['wayIn']) =>
     steps.map((step) => makeStep({ step, fill: {}, field: '', meaning: '' }))
   const zones = recordsOf(doc, 'zone').map((zone) => zoneSection(doc, system, panel, zone))
-  const slots = slotSection(system, panel, rules)
+  const slots = slotSection(doc, system, panel, rules)
   const sections = [
     { title: 'Way in', steps: plain(text.wayIn) },
     { title: 'Whole system', steps: [...systemSteps(doc, panel), ...settingSteps(doc, panel)] },

@@ -16,6 +16,7 @@ import {
 import { presets } from '../response/presets.ts'
 import { exitWords, keysSwitchedOff, openWords, storedInKeypad } from '../response/setting-words.ts'
 import { makeStep, type SheetSection, type SheetStep } from './step.ts'
+import { learnedSerial } from '../job/enrolment.ts'
 
 const delayNames: Readonly<Record<DelayKey, string>> = {
   entry1: 'entry delay 1',
@@ -126,12 +127,17 @@ function settingValue(
 }
 
 /** Fobs, keypads and sirens that have slots, with what is keyed for each. */
-export function slotSection(system: System, panel: PanelModel, rules: HouseRules): SheetSection {
+export function slotSection(
+  doc: JobDocument,
+  system: System,
+  panel: PanelModel,
+  rules: HouseRules,
+): SheetSection {
   const step = panel.programming.slot
   const steps = step
     ? system.devices.flatMap(({ device, model, family }): SheetStep[] => {
         if (model.slot === 'none' || !family || device.slot === null) return []
-        const serial = device.serial ?? device.sticker
+        const serial = learnedSerial(doc, device.id) ?? device.sticker
         const inKeypad = model.slot === 'fob' && storedInKeypad(panel, device, rules)
         const own = inKeypad ? (panel.programming.fobInKeypad ?? step) : step
         const fill = {

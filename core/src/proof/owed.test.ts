@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import { asItIs } from '../job/evidence.ts'
 import type { TestResult } from '../job/records.ts'
+import { evidenceBy } from '../job/testing/records.ts'
 import type { SmallJob } from '../testing/small-job.ts'
 import { catalogue, cleanMorrow, cleanTarn } from '../testing/small-job.ts'
 import {
@@ -23,9 +25,9 @@ function result(over: Partial<TestResult>): TestResult {
   return {
     id: `test:${String(count).padStart(4, '0')}`,
     type: 'test',
-    at: noon,
-    by: 'Idris',
+    ...evidenceBy('Idris', noon),
     subject: 'device:porch',
+    of: null,
     kind: 'walk',
     outcome: 'pass',
     reading: null,
@@ -34,7 +36,9 @@ function result(over: Partial<TestResult>): TestResult {
   }
 }
 const withResults = (job: SmallJob, ...results: TestResult[]): SmallJob =>
-  job.apply(results.map((record) => ({ op: 'add', record })))
+  job.apply(
+    results.map((record) => ({ op: 'add', record: { ...record, of: asItIs(job.doc, record.subject) } })),
+  )
 const entryOf = (job: SmallJob, key: string) => {
   const found = proofRoute(job.doc, catalogue).find((item) => item.device.id === `device:${key}`)
   if (!found) throw new Error(`no ${key} on the route`)
@@ -137,7 +141,7 @@ describe('the station on test', () => {
           kind: 'station-on-test',
           who: 'Idris',
           why: 'tests',
-          since: noon,
+          ...evidenceBy('Idris', noon),
           until: one,
         },
       },
@@ -169,7 +173,16 @@ describe('the station on test', () => {
     expect(stationOnTest(job.doc, two)).toBeNull()
     expect(openStates(job.doc)).toHaveLength(1)
     job.apply([
-      { op: 'add', record: { id: 'state-end:1', type: 'state-end', state: 'state:1', by: 'Idris', at: two } },
+      {
+        op: 'add',
+        record: {
+          id: 'state-end:1',
+          type: 'state-end',
+          state: 'state:1',
+          kind: 'station-on-test',
+          ...evidenceBy('Idris', two),
+        },
+      },
     ])
     expect(openStates(job.doc)).toEqual([])
   })

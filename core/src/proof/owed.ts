@@ -5,6 +5,8 @@ import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Device, TemporaryState, TestResult, Zone } from '../job/records.ts'
 import { printNumber } from '../zones/numbers.ts'
+import { asItIs, evidenceOf } from '../job/evidence.ts'
+import { sameJson } from '../units/canonical.ts'
 
 /** Kinds of proof, in the order they are made. */
 export const proofKinds = ['placement', 'walk', 'armed', 'report'] as const
@@ -35,7 +37,7 @@ export interface ProofDevice {
 export function proofRoute(doc: JobDocument, catalogue: Catalogue): ProofDevice[] {
   const system = systemOf(doc, catalogue)
   const results = new Map<string, TestResult[]>()
-  for (const result of recordsOf(doc, 'test'))
+  for (const result of evidenceOf(doc, 'test'))
     results.set(result.subject, [...(results.get(result.subject) ?? []), result])
   const list = system.devices.flatMap(({ device, model }): ProofDevice[] => {
     if (device.deferred !== null) return []
@@ -43,7 +45,7 @@ export function proofRoute(doc: JobDocument, catalogue: Catalogue): ProofDevice[
     const types = zones.flatMap(
       (zone) => system.panel?.responseTypes.find((type) => type.key === zone.response) ?? [],
     )
-    const mine = results.get(device.id) ?? []
+    const mine = (results.get(device.id) ?? []).filter((result) => stillProves(doc, result))
     const items = wantedProofs(model, zones.length > 0, system.info.monitored).map((kind) =>
       itemOf(kind, mine),
     )
@@ -67,6 +69,17 @@ export function proofRoute(doc: JobDocument, catalogue: Catalogue): ProofDevice[
   return list.sort((a, b) => byRoom(a.device.room, b.device.room) || a.device.order - b.device.order)
 }
 
+/**
+ * Whether a result is of what is planned now: the same device model on the same panel; a reading of the same place, any other
+ * test of the same zones with their numbers, loops, response types and areas.
+ */
+function stillProves(doc: JobDocument, { of, kind, subject }: TestResult): boolean {
+  const now = asItIs(doc, subject)
+  if (!of || !now || of.model !== now.model || of.panel !== now.panel) return false
+  if (kind === 'placement') return of.room === now.room && of.position === now.position
+  return of.slot === now.slot && sameJson(of.zones, now.zones)
+}
+
 /** Rooms by name; what has no room comes last. */
 function byRoom(a: string, b: string): number {
   if (a === b) return 0
@@ -81,8 +94,8 @@ export function openProofs(route: readonly ProofDevice[]): number {
 
 /** The temporary states that are open: begun and not ended; one past its time stays open and says so. */
 export function openStates(doc: JobDocument): TemporaryState[] {
-  const ended = new Set(recordsOf(doc, 'state-end').map((end) => end.state))
-  return recordsOf(doc, 'state').filter((state) => !ended.has(state.id))
+  const ended = new Set(evidenceOf(doc, 'state-end').map((end) => end.state))
+  return evidenceOf(doc, 'state').filter((state) => !ended.has(state.id))
 }
 
 /** Whether the station is on test now: begun, not ended and not past its time. */

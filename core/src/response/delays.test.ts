@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { catalogue } from '../testing/small-job.ts'
 import { bothNumbers, decodeDelay, encodeDelay } from './delays.ts'
 import { presets } from './presets.ts'
+import { runs } from '../testing/runs.ts'
 
 const tarn = catalogue.get('panel', 'panel/tarn-40')
 const morrow = catalogue.get('panel', 'panel/morrow-60')
@@ -77,7 +78,7 @@ describe('encoding a delay', () => {
           Math.max(field.step * field.secondsPerUnit, decodeDelay(field, field.min) + 1),
         )
       }),
-      { seed: 3, numRuns: 600 },
+      { seed: 3, numRuns: runs(6000) },
     )
   })
 })

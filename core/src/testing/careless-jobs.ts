@@ -39,6 +39,13 @@ const setting = (
       to,
     }
   })
+/** Learns some zone by an ID, or takes it out again. */
+const learned = fc
+  .tuple(fc.nat(20), fc.constantFrom(null, '20417733', 'A204118'))
+  .map(([at, serial]): Spoil => (job) => {
+    const zone = pick(recordsOf(job.doc, 'zone'), at)
+    return zone ? { op: 'add', record: job.heard(zone.id, serial) } : null
+  })
 const seconds = fc.option(fc.integer({ min: 0, max: 400 }))
 const typeKeys = [...new Set(panels.flatMap((panel) => panel.responseTypes.map((type) => type.key)))]
 const spoils: fc.Arbitrary<Spoil> = fc.oneof(
@@ -71,7 +78,7 @@ const spoils: fc.Arbitrary<Spoil> = fc.oneof(
   setting('zone', 'wiring', fc.constantFrom(null, 'closed', 'end-of-line')),
   setting('zone', 'reedOn', fc.option(fc.boolean())),
   setting('zone', 'endOfLineOn', fc.option(fc.boolean())),
-  setting('zone', 'serial', fc.constantFrom(null, '20417733', 'A204118')),
+  learned,
   ...['entry1', 'entry2', 'exit', 'exitStay', 'abortWindow', 'sirenSeconds'].map((field) =>
     setting('job', field, seconds),
   ),

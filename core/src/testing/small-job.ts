@@ -6,11 +6,12 @@ import type { Finding } from '../findings/context.ts'
 import { defaultHouseRules, type HouseRules } from '../house-rules/house-rules.ts'
 import { emptyDocument, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { applyOps, type Op } from '../job/edit.ts'
+import { asItIs } from '../job/evidence.ts'
 import { blankArea } from '../job/blank.ts'
 import { serveOps } from '../premises/served-areas.ts'
 import { pinOps, startOps } from '../job/start.ts'
-import type { Area, Device, JobInfo, Opening, Room, Sight, Way, Zone } from '../job/records.ts'
-import { aDevice, aJob } from '../job/testing/records.ts'
+import type { Area, Device, Heard, JobInfo, Opening, Room, Sight, Way, Zone } from '../job/records.ts'
+import { aDevice, aJob, evidenceBy } from '../job/testing/records.ts'
 import { numberAll } from '../zones/number-all.ts'
 
 /** The demo catalogue, for tests that need a real one. */
@@ -97,6 +98,33 @@ export class SmallJob {
     return this.apply(
       Object.entries(over).map(([field, to]) => ({ op: 'set', id, field, from: record[field], to })),
     )
+  }
+
+  /** Learns a zone, or a device in its slot, by this ID; null takes it out of the panel again. */
+  learn(subject: string, serial: string | null, over: Partial<Heard> = {}): this {
+    return this.apply([{ op: 'add', record: this.heard(subject, serial, over) }])
+  }
+
+  /** The record of hearing a zone or device, each later than the one before. */
+  heard(subject: string, serial: string | null, over: Partial<Heard> = {}): Heard {
+    this.#count += 1
+    return {
+      ...evidenceBy('Idris', new Date(Date.UTC(2026, 4, 4, 8) + this.#count * 60_000).toISOString()),
+      id: `heard:${this.#count}`,
+      type: 'heard',
+      serial: serial ?? '',
+      family: 'family/wren',
+      cause: 'event',
+      loop: null,
+      level: 4,
+      source: 'air',
+      decision: serial === null ? 'released' : 'accepted',
+      code: 'accept',
+      reason: '',
+      subject,
+      of: asItIs(this.doc, subject),
+      ...over,
+    }
   }
 
   /** A room of the house; devices are in it by its name. */

@@ -1,4 +1,6 @@
-import { recordsOf, type JobDocument } from '../job/document.ts'
+import type { JobDocument } from '../job/document.ts'
+import { holdsNumber } from '../job/enrolment.ts'
+import { evidenceOf } from '../job/evidence.ts'
 import type { Op } from '../job/edit.ts'
 import type { Zone } from '../job/records.ts'
 
@@ -16,5 +18,5 @@ export function moveToAreaOps(doc: JobDocument, zone: Zone, to: string | null): 
 
 /** Whether the panel already has the zone: its ID was learned, or the summary was read back. */
 function isKeyed(doc: JobDocument, zone: Zone): boolean {
-  return zone.serial !== null || recordsOf(doc, 'signoff').some((record) => record.what === 'read-back')
+  return holdsNumber(doc, zone) || evidenceOf(doc, 'signoff').some((record) => record.what === 'read-back')
 }

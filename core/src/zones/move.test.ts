@@ -35,7 +35,7 @@ describe('putting a zone on a number', () => {
     expect(refusals(job, 'study', 41)).toBe('41 is not for wireless zones: those are 01–40.')
     job.set(job.zone('porch').id, { pinned: true })
     expect(refusals(job, 'study', 1)).toBe('01 is taken by a pinned zone (“Porch Front Door”).')
-    job.set(job.zone('hall').id, { serial: '12345678' })
+    job.learn(job.zone('hall').id, '12345678')
     expect(refusals(job, 'study', 3)).toBe('03 is taken by an enrolled zone (“Hall Motion”).')
     expect(refusals(job, 'hall', 20)).toBe('Zone 03 is enrolled: the panel knows it by its number.')
   })

@@ -12,6 +12,7 @@ import {
   printNumber,
   rangeWords,
 } from './numbers.ts'
+import { holdsNumber } from '../job/enrolment.ts'
 
 /** What putting a zone on a number would do: the edit, or why the number refuses it. */
 export type ZoneMove =
@@ -38,16 +39,16 @@ export function moveZone(
   const print = (value: number): string => printNumber(panel, value)
   if (!panel) return { ok: false, reason: 'Choose a panel first: it decides the numbers.' }
   if (number === zone.number) return { ok: false, reason: `It is on ${print(number)} already.` }
-  if (zone.serial !== null)
+  if (holdsNumber(doc, zone))
     return { ok: false, reason: `Zone ${print(zone.number)} is enrolled: the panel knows it by its number.` }
   const own = refusal(doc, system, rules, zone, number)
   if (own) return { ok: false, reason: own }
   const there = recordsOf(doc, 'zone').filter((other) => other.number === number && other.id !== zone.id)
-  const fixed = there.find((other) => other.pinned || other.serial !== null)
+  const fixed = there.find((other) => other.pinned || holdsNumber(doc, other))
   if (fixed || there.length > 1)
     return {
       ok: false,
-      reason: `${print(number)} is taken by ${fixed?.serial ? 'an enrolled' : fixed ? 'a pinned' : 'more than one'} zone${fixed?.label ? ` (“${fixed.label}”)` : ''}.`,
+      reason: `${print(number)} is taken by ${fixed && holdsNumber(doc, fixed) ? 'an enrolled' : fixed ? 'a pinned' : 'more than one'} zone${fixed?.label ? ` (“${fixed.label}”)` : ''}.`,
     }
   const [other] = there
   const back = other ? refusal(doc, system, rules, other, zone.number) : null

@@ -14,6 +14,7 @@ import { labelKey } from './labels.ts'
 import { eventsToZone, newZone } from './new-zone.ts'
 import { keptForWired, liveTerminals, numbersFor, numbersOf, rangeWords } from './numbers.ts'
 import { planNumbers, type PlanCost, type PlanInput } from './plan.ts'
+import { holdsNumber } from '../job/enrolment.ts'
 
 /** One number that a plan changes, and why. */
 export interface NumberMove {
@@ -186,7 +187,7 @@ function placeAll(situation: Situation, wanted: readonly Wanted[], zones: readon
     items: wanted.flatMap(({ device, loops, use }) => {
       if (use === 'fob') return []
       const mine = loops.map((loop) => byKey.get(`${device.id} ${loop.event}`))
-      const fixed = mine.map((zone) => zone !== undefined && (zone.pinned || zone.serial !== null))
+      const fixed = mine.map((zone) => zone !== undefined && (zone.pinned || holdsNumber(doc, zone)))
       const now = mine.map((zone, index) => (zone && (fixed[index] || !fresh) ? zone.number : null))
       return [{ key: device.id, use, now, fixed }]
     }),

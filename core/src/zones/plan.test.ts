@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { seededRandom } from '../units/random.ts'
 import { compareCosts, planCost, planNumbers, type PlanCost, type PlanInput, type PlanItem } from './plan.ts'
+import { runs } from '../testing/runs.ts'
 
 const one = (key: string, now: number | null = null, fixed = false): PlanItem => ({
   key,
@@ -80,7 +81,7 @@ describe('planning numbers', () => {
         expect(broken(input, result.numbers)).toEqual([])
         expect(planCost(input, [...result.numbers.values()])).toEqual(result.cost)
       }),
-      { seed: 9, numRuns: 200 },
+      { seed: 9, numRuns: runs(2000) },
     )
   })
 })

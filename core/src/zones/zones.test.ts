@@ -8,6 +8,7 @@ import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { isDefaultLabel, labelKey, labelTrouble, libraryEntries, makeLabel, nearestWords } from './labels.ts'
 import { numberAll } from './number-all.ts'
 import { liveTerminals, numbersFor, printNumber } from './numbers.ts'
+import { keepEntry } from '../catalogue/written.ts'
 
 const tarn = catalogue.get('panel', 'panel/tarn-40')
 const morrow = catalogue.get('panel', 'panel/morrow-60')
@@ -50,7 +51,6 @@ describe('numbering everything', () => {
       transmissionDelay: false,
       label: 'Landing Heat',
       area: 'area:1',
-      serial: null,
     })
     const job = SmallJob.morrow().add('front', 'latchet', { use: 'entry', position: 'door' }).number()
     expect(job.zone('front')).toMatchObject({
@@ -69,7 +69,8 @@ describe('numbering everything', () => {
     const job = cleanTarn()
     job
       .set(job.zone('study').id, { number: 4, pinned: true })
-      .set(job.zone('hall').id, { number: 1, serial: '12345678' })
+      .set(job.zone('hall').id, { number: 1 })
+      .learn(job.zone('hall').id, '12345678')
     job.number()
     expect(list(job).slice(0, 7)).toEqual([
       '1 hall motion',
@@ -279,7 +280,7 @@ describe('labels', () => {
 
 describe('numbers that are spoken for', () => {
   const tarnWith = (use: 'template', from: number, to: number) =>
-    catalogue.with([{ ...tarn, blocks: [...tarn.blocks, { use, from, to, optional: false }] }])
+    catalogue.with([keepEntry({ ...tarn, blocks: [...tarn.blocks, { use, from, to, optional: false }] })])
 
   it('leaves template zones out', () => {
     const entries = tarnWith('template', 1, 3)

@@ -1,6 +1,7 @@
 import { cleanHouse, cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import { ostler, pinfold, quillet } from './case-jobs.ts'
 import type { RuleCase } from './rule-case.ts'
+import { evidenceBy } from '../../job/testing/records.ts'
 
 const verified = (j: SmallJob, device: string, fireGroup: number | null): SmallJob =>
   j.set(j.zone(device, 'smoke').id, { response: 'fire-verified', reason: 'cooking haze', fireGroup })
@@ -229,8 +230,7 @@ export const placeCases: readonly RuleCase[] = [
               id: 'signoff:consent',
               type: 'signoff',
               what: 'consent police pair',
-              by: 'Nell',
-              at: '2026-05-04T09:00:00Z',
+              ...evidenceBy('Nell'),
               note: '',
             },
           },
@@ -287,7 +287,7 @@ export const placeCases: readonly RuleCase[] = [
             kind: 'chime-demo',
             who: 'Nell',
             why: 'shown to the customer',
-            since: '2026-05-04T08:00:00Z',
+            ...evidenceBy('Nell', '2026-05-04T08:00:00Z'),
             until: '2026-05-04T09:00:00Z',
           },
         },

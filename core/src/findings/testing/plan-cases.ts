@@ -10,10 +10,11 @@ export const planCases: readonly RuleCase[] = [
     clean: () => tarn(),
     spoil: (j) =>
       j
-        .set(j.zone('porch').id, { serial: '12345678' })
-        .set(j.zone('study').id, { serial: '12345678', loop: 3 }),
-    says: 'zone 02 uses ID 1234 5678 loop 3, which zone 01 has already: the panel refuses the second.',
-    fix: 'Forget the ID of zone 02, to be learned again',
+        .learn(j.zone('porch').id, '12345678')
+        .set(j.zone('study').id, { loop: 3 })
+        .learn(j.zone('study').id, '12345678'),
+    says: 'zone 02 uses ID 1234 5678 loop 3, which zone 01 has already: the panel refuses the second. Take it out at Enrol and learn the right one.',
+    fix: null,
   },
   {
     rule: 'number-twice',
@@ -40,9 +41,9 @@ export const planCases: readonly RuleCase[] = [
   {
     rule: 'sticker-differs',
     clean: () => tarn().set('device:porch', { sticker: '12345678' }),
-    spoil: (j) => j.set(j.zone('porch').id, { serial: '12345679' }),
-    says: 'Zone 01 learned ID 1234 5679; the sticker of its device says 1234 5678.',
-    fix: 'Forget the ID of zone 01, to be learned again',
+    spoil: (j) => j.learn(j.zone('porch').id, '12345679'),
+    says: 'Zone 01 learned ID 1234 5679; the sticker of its device says 1234 5678. Take it out at Enrol and learn the right one.',
+    fix: null,
   },
   {
     rule: 'serial-elsewhere',

@@ -1,6 +1,21 @@
 import { blankDevice, blankJob } from '../blank.ts'
+import type { Made } from '../../records/fields.ts'
 import type { Op } from '../edit.ts'
 import type { Device, JobInfo, Pin } from '../records.ts'
+
+/** What a piece of evidence begins with once the server took it; `over` replaces some of its maker. */
+export function evidenceBy(name: string, at = '2026-05-04T09:00:00Z', over: Partial<Made> = {}) {
+  const made: Made = {
+    id: name.toLowerCase(),
+    name,
+    role: 'installer',
+    takenAt: at,
+    clockDoubtful: false,
+    told: null,
+    ...over,
+  }
+  return { made, at, corrects: null } as const
+}
 
 /** A job record with plain values; `over` replaces some. */
 export function aJob(over: Partial<JobInfo> = {}): JobInfo {

@@ -1,0 +1,49 @@
+import { hashOf } from '../units/canonical.ts'
+import type { CatalogueEntry } from './schema.ts'
+
+/** An entry as it was written: what a pin hashes. Hash and raw entry travel together; readers upgrade, and never hash what came of it. */
+export interface WrittenEntry {
+  /** SHA-256 of the raw entry's canonical JSON. */
+  readonly hash: string
+  /** Number of the pack form it was written in. */
+  readonly form: number
+  /** The entry as it was written. */
+  readonly raw: unknown
+}
+
+/** A written entry with what it says, in the form in force. */
+export interface KeptEntry extends WrittenEntry {
+  readonly entry: CatalogueEntry
+}
+
+/** Number of the pack form in force. Whatever adds entry fields takes the next one. */
+export const PACK_FORMAT = 2
+
+type Raw = Readonly<Record<string, unknown>>
+
+/**
+ * Steps from one form to the next; `steps[0]` reads form 1. What an older form did not have stays away: it reads as not
+ * stated, never as a comforting default. Form 2 is form 1 with a number that counts.
+ */
+const steps: readonly ((raw: Raw) => Raw)[] = [(raw) => raw]
+
+/** The raw entry brought to the form in force, not yet checked. */
+export function upgradedEntry(raw: unknown, form: number): unknown {
+  if (typeof raw !== 'object' || raw === null) return raw
+  return steps.slice(form - 1).reduce((value, step) => step(value), raw as Raw)
+}
+
+/** A written entry that was checked when it was taken in, as it reads now. */
+export function readKept(written: WrittenEntry): KeptEntry {
+  return { ...written, entry: upgradedEntry(written.raw, written.form) as CatalogueEntry }
+}
+
+/** An entry made here, in the form in force. */
+export function keepEntry(entry: CatalogueEntry): KeptEntry {
+  return { hash: hashOf(entry), form: PACK_FORMAT, raw: entry, entry }
+}
+
+/** What travels of a kept entry. */
+export function writtenOf({ hash, form, raw }: KeptEntry): WrittenEntry {
+  return { hash, form, raw }
+}

@@ -1,0 +1,146 @@
+import { z } from 'zod'
+import { houseRulesSchema } from '../house-rules/house-rules.ts'
+import { evidence, field } from '../records/declare.ts'
+import { id, name, text, time } from '../records/fields.ts'
+import { entryId } from './fields.ts'
+
+/*
+ * What was observed or vouched for. It is added, and corrected by a later record; never changed, removed or undone. What it
+ * points at is a name with a copy of what it named as it then was, never a reference: so evidence never conflicts.
+ */
+
+/** A zone as it was when it was learned or proved. */
+const zoneAsItWas = z.strictObject({
+  zone: id,
+  number: z.number().int().min(1).max(999),
+  event: text(40).nullable(),
+  loop: z.number().int().min(1).max(16).nullable(),
+  response: text(40).nullable(),
+  area: id.nullable(),
+})
+
+/** A device, its place, its panel and the zones concerned as they were; null where nothing was known of them. */
+export const asItWas = z.strictObject({
+  panel: entryId.nullable(),
+  device: id,
+  model: entryId,
+  room: text(60),
+  position: text(80),
+  slot: z.number().int().min(1).max(999).nullable(),
+  zones: z.array(zoneAsItWas).max(32),
+})
+export type AsItWas = Readonly<z.infer<typeof asItWas>>
+
+const any = { may: 'installer', idBy: null, times: [] } as const
+
+export const heard = evidence({
+  ...any,
+  type: 'heard',
+  words: 'heard transmission',
+  fields: {
+    serial: field('ID', text(20)),
+    family: field('family', text(80)),
+    cause: field('cause', text(40)),
+    /** The loop that was heard; null where the transmission tells none, or nothing was heard. */
+    loop: field('loop', z.number().int().min(1).max(16).nullable()),
+    /** Level in the unit of its family: bars, steps, per cent or dB. */
+    level: field('level', z.number().min(-200).max(1000).nullable()),
+    source: field('source', z.enum(['air', 'typed', 'scanned', 'sister'])),
+    /** released: taken out of the panel again, which then knows it no more. */
+    decision: field('decision', z.enum(['accepted', 'refused', 'released'])),
+    code: field('code', text(40)),
+    reason: field('reason', text(300)),
+    /** Name of the zone, or of the device in its slot. */
+    subject: field('what it was for', text(90)),
+    of: field('as it then was', asItWas.nullable()),
+  },
+})
+
+export const test = evidence({
+  ...any,
+  type: 'test',
+  words: 'result',
+  fields: {
+    /** Name of the device. */
+    subject: field('what was tried', text(90)),
+    of: field('as it then was', asItWas.nullable()),
+    kind: field('kind of proof', z.enum(['placement', 'walk', 'armed', 'report'])),
+    outcome: field('outcome', z.enum(['pass', 'fail', 'inconclusive'])),
+    reading: field('reading', z.number().min(-200).max(1000).nullable()),
+    note: field('note', text(500)),
+  },
+})
+
+const stateKind = z.enum([
+  'station-on-test',
+  'chime-demo',
+  'sounder-off',
+  'siren-unplugged',
+  'tamper-linked',
+  'zone-not-used',
+])
+
+/** A temporary state, since `at`; `who` does it and may be a colleague of who writes it down. */
+export const state = evidence({
+  ...any,
+  type: 'state',
+  words: 'temporary state',
+  times: ['until'],
+  fields: {
+    kind: field('kind of state', stateKind),
+    who: field('who', name(80)),
+    why: field('why', name(300)),
+    until: field('until', time),
+  },
+})
+
+export const stateEnd = evidence({
+  ...any,
+  type: 'state-end',
+  words: 'end of a temporary state',
+  fields: {
+    /** Name of the state. */
+    state: field('state', id),
+    kind: field('kind of state', stateKind),
+  },
+})
+
+export const signoff = evidence({
+  ...any,
+  type: 'signoff',
+  words: 'sign-off',
+  fields: { what: field('what', text(60)), note: field('note', text(500)) },
+})
+
+/** The house rules as they were at hand-over: what the firm decides later leaves this job as it is. */
+export const fixedRules = evidence({
+  ...any,
+  type: 'fixed-rules',
+  words: 'set of house rules as of hand-over',
+  fields: { rules: field('rules', houseRulesSchema) },
+})
+
+/** Somebody takes a finding upon themselves. It holds for the finding as it then read. */
+export const waiver = evidence({
+  ...any,
+  type: 'waiver',
+  words: 'waiver',
+  fields: {
+    rule: field('rule', text(60)),
+    subject: field('what it is about', text(90)),
+    text: field('finding', text(1000)),
+    reason: field('reason', name(500)),
+  },
+})
+
+export const waiverEnd = evidence({
+  ...any,
+  type: 'waiver-end',
+  words: 'end of a waiver',
+  fields: {
+    /** Name of the waiver. */
+    waiver: field('waiver', id),
+    rule: field('rule', text(60)),
+    subject: field('what it is about', text(90)),
+  },
+})

@@ -1,0 +1,253 @@
+import { z } from 'zod'
+import { field, namedPlan, plan, reference } from '../records/declare.ts'
+import { id, name, order, text, time } from '../records/fields.ts'
+import { regions } from '../units/region.ts'
+import { entryId, pinId, pinned, seconds, serial } from './fields.ts'
+
+/* What a job plans: its facts, pins, areas, receivers, devices, zones, wired terminals, users, departures. */
+
+/** How a device's place bears on the way in: it decides the response its zone needs (work.md section 4). */
+export const uses = [
+  'entry',
+  'entry-far',
+  'entry-not-in-stay',
+  'opening',
+  'inner-way',
+  'sees-entry',
+  'on-way',
+  'on-way-night',
+  'off-way',
+  'none',
+] as const
+export type Use = (typeof uses)[number]
+
+const any = { may: 'installer', removable: true, idBy: null } as const
+const number999 = z.number('must be a whole number from 1 to 999').int().min(1).max(999)
+
+export const job = plan({
+  type: 'job',
+  words: 'job',
+  may: 'installer',
+  removable: false,
+  idBy: () => 'job:main',
+  fields: {
+    name: field('name', name(120)),
+    address: field('address', text(200)),
+    region: field('region', z.enum(regions)),
+    kind: field('kind of job', z.enum(['new', 'takeover'])),
+    monitored: field('monitored', z.boolean()),
+    grade: field('grade', z.union([z.literal(1), z.literal(2), z.literal(3)], 'must be grade 1, 2 or 3')),
+    slowest: field('slowest person', z.enum(['ordinary', 'slow'])),
+    petKg: field('heaviest pet', z.number().min(0).max(100).nullable(), 'kg'),
+    wishes: field('wishes', text(2000)),
+    panel: reference('panel', entryId.nullable(), pinned),
+    radioFirmware: field(
+      'radio firmware',
+      z
+        .string()
+        .regex(/^\d{1,3}\.\d{1,3}$/, 'must be a version such as 1.20')
+        .nullable(),
+    ),
+    entry1: field('entry delay 1', seconds.nullable(), 's'),
+    entry2: field('entry delay 2', seconds.nullable(), 's'),
+    exit: field('exit delay', seconds.nullable(), 's'),
+    /** Exit delay of stay, where the panel keeps one of its own. */
+    exitStay: field('exit delay of stay', seconds.nullable(), 's'),
+    abortWindow: field('transmission delay', seconds.nullable(), 's'),
+    /** Whether the panel's option is on that switches the unit of the exit delay. */
+    exitUnitSwitched: field('exit delay in the other unit', z.boolean()),
+    /** Time the siren sounds; null where it is left as the panel comes. */
+    sirenSeconds: field('siren time', seconds.nullable(), 's'),
+    /** Alarms of one zone until it is shut out for the set period; null where left as it comes. */
+    swinger: field('alarms until shut out', z.number().int().min(0).max(15).nullable()),
+    /** Silence after which the panel calls a device lost; null where left as it comes. */
+    superviseMinutes: field('supervision window', z.number().int().min(0).max(10_000).nullable(), 'min'),
+    /** What ends the exit time; null where the panel knows one way only. */
+    exitBy: field('end of exit', z.enum(['timer', 'door', 'either']).nullable()),
+    /** What becomes of a zone that is open when the exit time ends. */
+    openAtExit: field('open at the end of exit', z.enum(['exclude', 'alarm']).nullable()),
+    /** Whether the panel's option is on that turns all zones of stay into entry 2. */
+    stayToEntry2: field('stay zones to entry 2', z.boolean()),
+    /** A key switch that sets the system: none, momentary, or latching. */
+    keySwitch: field('key switch', z.enum(['none', 'momentary', 'latching'])),
+    /** Whether keypads sound while entry and exit run; null where left as it comes. */
+    entryBeeps: field('sound while entry runs', z.boolean().nullable()),
+    exitBeeps: field('sound while exit runs', z.boolean().nullable()),
+    /** Whether outputs give a pulse or stay on until a code is keyed; null where left as it comes. */
+    outputs: field('outputs', z.enum(['momentary', 'latched']).nullable()),
+    /** Keypad function keys that are switched off, by the panel's names. */
+    keysOff: field('keypad keys switched off', z.array(text(40)).max(8)),
+    /** Coldest and hottest of unheated rooms; null for the usual −10 and 45. */
+    unheatedFrom: field('coldest of unheated rooms', z.number().min(-60).max(40).nullable(), '°C'),
+    unheatedTo: field('hottest of unheated rooms', z.number().min(0).max(90).nullable(), '°C'),
+    airSeed: field('seed of the simulated air', z.number().int().min(0).max(4294967295)),
+    airStartedAt: field('listening since', time.nullable()),
+  },
+})
+
+export const pin = plan({
+  type: 'pin',
+  words: 'pinned catalogue entry',
+  may: 'installer',
+  removable: true,
+  idBy: (record) => pinId(String(record.entry)),
+  fields: {
+    entry: field('entry', entryId),
+    hash: field('hash', z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in 64 hexadecimal digits')),
+  },
+})
+
+export const area = plan({
+  ...any,
+  type: 'area',
+  words: 'area',
+  fields: {
+    number: field('number', z.number().int().min(1).max(64)),
+    name: field('name', name(60)),
+    /** Delays of its own, where the panel keeps them per area; null for those of the job. */
+    entry1: field('entry delay 1', seconds.nullable(), 's'),
+    entry2: field('entry delay 2', seconds.nullable(), 's'),
+    exit: field('exit delay', seconds.nullable(), 's'),
+    exitStay: field('exit delay of stay', seconds.nullable(), 's'),
+    order: field('place in the list', order),
+  },
+})
+
+export const receiver = plan({
+  ...any,
+  type: 'receiver',
+  words: 'receiver',
+  fields: {
+    model: reference('model', entryId, pinned),
+    room: field('room', text(60)),
+    encryptedOnly: field('encrypted only', z.boolean()),
+    order: field('place in the list', order),
+  },
+})
+
+export const device = plan({
+  ...any,
+  type: 'device',
+  words: 'device',
+  fields: {
+    model: reference('model', entryId, pinned),
+    room: field('room', text(60)),
+    position: field('position', text(80)),
+    deferred: field('why it is deferred', name(200).nullable()),
+    use: field('use of its place', z.enum(uses)),
+    existing: field('there before', z.boolean()),
+    /** Of a device that was there before: what becomes of it; null until decided. */
+    plan: field('what becomes of it', z.enum(['keep', 'replace']).nullable()),
+    /** The year it was made, as its sticker says; null where unknown. */
+    madeYear: field(
+      'year it was made',
+      z.number('must be a year from 1980 to 2100').int().min(1980).max(2100).nullable(),
+    ),
+    /** The day its batteries were last changed, as 2026-03-31; null where unknown. */
+    batteryAt: field(
+      'day of its batteries',
+      z
+        .string()
+        .regex(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a day such as 2026-03-31')
+        .nullable(),
+    ),
+    sticker: field('ID on the sticker', serial.nullable()),
+    slot: field('slot', z.number().int().min(1).max(999).nullable()),
+    user: reference('user', id.nullable()),
+    /** The opening it guards; null where it guards none, or it was not said. */
+    opening: reference('opening it guards', id.nullable()),
+    /** The repeater through which alone it is reached; null when the receiver hears it. */
+    via: reference('repeater', id.nullable()),
+    /** Panel number that a keypad's own terminal is mapped over; null for none. */
+    mappedOver: field('number its terminal is mapped over', number999.nullable()),
+    /** Height of the sensor over the floor. */
+    heightM: field('height', z.number('must be a height from 0 to 10 m').min(0).max(10).nullable(), 'm'),
+    /** Measured gap of contact and magnet. */
+    gapMm: field('gap', z.number('must be a gap from 0 to 200 mm').min(0).max(200).nullable(), 'mm'),
+    /** Whether it sits on steel. */
+    onSteel: field('on steel', z.boolean()),
+    /** Where a fob is stored; null for the school in force. */
+    storedIn: field('where it is stored', z.enum(['panel', 'keypad']).nullable()),
+    /** Chosen pet setting or sensitivity of the model, by its name. */
+    setting: field('setting', text(40).nullable()),
+    order: field('place in the list', order),
+  },
+})
+
+export const zone = plan({
+  ...any,
+  type: 'zone',
+  words: 'zone',
+  fields: {
+    number: field('number', number999),
+    device: reference('device', id.nullable()),
+    event: field('event', text(40).nullable()),
+    loop: field('loop', z.number().int().min(1).max(16).nullable()),
+    response: field('response', text(40).nullable()),
+    area: reference('area', id.nullable()),
+    equipmentCode: field('equipment code', text(12).nullable()),
+    equipmentKind: field('equipment kind', text(40).nullable()),
+    existing: field('existing device', z.boolean()),
+    chime: field('chime', z.boolean()),
+    report: field('report', z.boolean()),
+    supervise: field('supervision', z.boolean()),
+    transmissionDelay: field('hold before sending', z.boolean()),
+    label: field('label', text(60)),
+    pinned: field('keeps its number', z.boolean()),
+    /** A second area of a zone that is common to both; null for none. */
+    area2: reference('second area', id.nullable()),
+    /** The area that the panel still has it in, until the move is keyed: added there, removed here; null when settled. */
+    leaves: reference('area it leaves', id.nullable()),
+    /** How it chimes, where the panel has several ways; null for the first. */
+    chimeStyle: field('way of chiming', text(40).nullable()),
+    /** Offered to the user as a day zone, where the panel leaves the choice to them. */
+    dayZone: field('day zone', z.boolean()),
+    /** Inputs of a contact whose panel switches them on and off instead of telling loops apart; null elsewhere. */
+    reedOn: field('reed on', z.boolean().nullable()),
+    terminalsOn: field('terminals on', z.boolean().nullable()),
+    endOfLineOn: field('end-of-line on', z.boolean().nullable()),
+    /** Siren outputs that it drives, where the panel asks; null for all. */
+    sirens: field('siren outputs', z.array(z.number().int().min(1).max(8)).max(8).nullable()),
+    doubleKnock: field('double knock', z.boolean()),
+    /** Group of detectors that must agree, for verified fire. */
+    fireGroup: field('fire group', z.number('must be a group from 1 to 16').int().min(1).max(16).nullable()),
+    /** Written reason for what departs from the rule, such as a delayed fire alarm. */
+    reason: field('reason', text(300)),
+    /** How a wired zone is wired, and its end-of-line resistor. */
+    wiring: field('wiring', z.enum(['closed', 'open', 'end-of-line', 'double']).nullable()),
+    resistorOhm: field(
+      'resistor',
+      z.number('must be from 1 to 100000 ohms').min(1).max(100_000).nullable(),
+      'Ω',
+    ),
+  },
+})
+
+export const terminal = plan({
+  ...any,
+  type: 'terminal',
+  words: 'wired terminal',
+  fields: {
+    number: field('number', z.number().int().min(1).max(999)),
+    state: field('state', z.enum(['live', 'off', 'sealed'])),
+  },
+})
+
+export const user = plan({
+  ...any,
+  type: 'user',
+  words: 'user',
+  fields: { name: field('name', name(60)), order: field('place in the list', order) },
+})
+
+/** The job goes by another school than its firm, and why. */
+export const departure = namedPlan({
+  ...any,
+  type: 'departure',
+  words: 'departure from a house rule',
+  fields: {
+    rule: field('rule', text(40)),
+    choice: field('choice', text(40)),
+    reason: field('reason', name(500)),
+  },
+})

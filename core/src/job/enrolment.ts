@@ -1,0 +1,91 @@
+import { recordOf, recordsOf, jobInfo, type JobDocument } from './document.ts'
+import { correctedIds } from './evidence.ts'
+import type { Heard, Zone } from './records.ts'
+
+/** What is known of the ID of a zone, or of a device in its slot. */
+export interface Enrolment {
+  /** The ID in stored form. */
+  readonly serial: string
+  /** How it came to be known. */
+  readonly by: Heard['source']
+  /** The record that says so. */
+  readonly evidence: Heard
+  /** Who told it where nobody here saw it: then it counts for nothing until it is learned again. */
+  readonly told: 'file' | 'build' | null
+}
+
+const kept = new WeakMap<JobDocument, ReadonlyMap<string, Enrolment>>()
+
+/**
+ * What is enrolled, by zone or device id: the latest acceptance that still fits the plan. It is derived from what was heard,
+ * never stored: a device of another model, a zone of another number, loop or panel is not the one that was learned.
+ */
+export function enrolments(doc: JobDocument): ReadonlyMap<string, Enrolment> {
+  const known = kept.get(doc)
+  if (known) return known
+  const map = new Map<string, Enrolment>()
+  const corrected = correctedIds(doc)
+  for (const record of recordsOf(doc, 'heard')) {
+    if (corrected.has(record.id) || record.decision === 'refused' || !fits(doc, record)) continue
+    const told = record.made.told
+    // What a file tells never stands against what was seen here.
+    if (told !== null && map.get(record.subject)?.told === null) continue
+    if (record.decision === 'released') map.delete(record.subject)
+    else map.set(record.subject, { serial: record.serial, by: record.source, evidence: record, told })
+  }
+  kept.set(doc, map)
+  return map
+}
+
+/** What is known of one zone's or device's ID; null where nothing was learned, told or typed. */
+export function enrolmentOf(doc: JobDocument, subject: string): Enrolment | null {
+  return enrolments(doc).get(subject) ?? null
+}
+
+/** Whether a zone or device was learned here. */
+export function isEnrolled(doc: JobDocument, subject: string): boolean {
+  return enrolments(doc).get(subject)?.told === null
+}
+
+/** The ID that the panel knows a zone or device by, as far as anybody says; null for none. */
+export function learnedSerial(doc: JobDocument, subject: string): string | null {
+  return enrolments(doc).get(subject)?.serial ?? null
+}
+
+/** The ID that a device was learned by, in its slot or on any of its zones; null for none. */
+export function deviceSerial(doc: JobDocument, device: string): string | null {
+  const known = enrolments(doc)
+  const zone = recordsOf(doc, 'zone').find((item) => item.device === device && known.has(item.id))
+  return known.get(device)?.serial ?? (zone ? (known.get(zone.id)?.serial ?? null) : null)
+}
+
+/** Whether the panel knows a device in its slot or by one of its zones, or is told to. */
+export function isDeviceKnown(doc: JobDocument, device: string): boolean {
+  const known = enrolments(doc)
+  return (
+    known.has(device) || recordsOf(doc, 'zone').some((zone) => zone.device === device && known.has(zone.id))
+  )
+}
+
+/** Whether the panel may know a zone by its number: it then does not move. A told ID holds its number too. */
+export function holdsNumber(doc: JobDocument, zone: Zone): boolean {
+  return enrolments(doc).has(zone.id)
+}
+
+/** Whether what was heard was for what the plan has now. */
+function fits(doc: JobDocument, { of, subject, loop }: Heard): boolean {
+  if (!of) return false
+  const device = recordOf(doc, 'device', of.device)
+  if (!device || device.model !== of.model || jobInfo(doc).panel !== of.panel) return false
+  if (subject === device.id) return device.slot === of.slot
+  const zone = recordOf(doc, 'zone', subject)
+  const was = of.zones.find((item) => item.zone === subject)
+  return (
+    zone !== null &&
+    was !== undefined &&
+    zone.device === device.id &&
+    zone.number === was.number &&
+    zone.event === was.event &&
+    zone.loop === (loop ?? was.loop)
+  )
+}

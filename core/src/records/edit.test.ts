@@ -1,0 +1,142 @@
+import { describe, expect, it } from 'vitest'
+import { aBook, aLoan, ann, anEdit, aNotice, aShelf, kernel, library } from './testing/shelf.ts'
+import { recordSet } from './declare.ts'
+
+const problems = (input: unknown): string[] => {
+  const result = kernel.readEdit(input)
+  if (result.ok) return []
+  return result.code === 'newer'
+    ? [`newer ${result.schema}`]
+    : result.problems.map((p) => `${p.path}: ${p.message}`)
+}
+const one = aBook('one')
+
+describe('reading an edit from outside', () => {
+  it('takes a right one as it is', () => {
+    const edit = anEdit([
+      { op: 'add', record: one },
+      { op: 'set', id: 'book:one', field: 'title', from: 'hall', to: 'attic' },
+      { op: 'remove', record: aShelf('a') },
+    ])
+    expect(kernel.readEdit(edit)).toEqual({ ok: true, edits: [edit] })
+  })
+
+  it.each<[string, unknown, string]>([
+    [
+      'a wrong value',
+      { op: 'set', id: 'book:a', field: 'pages', from: 1, to: 0 },
+      'pages: must be at least 1',
+    ],
+    [
+      'an unknown field',
+      { op: 'set', id: 'book:a', field: 'colour', from: 1, to: 2 },
+      'colour: is no field of a book that can be set',
+    ],
+    [
+      'a field of every object',
+      { op: 'set', id: 'book:a', field: 'constructor', from: 1, to: 2 },
+      'constructor: is no field of a book that can be set',
+    ],
+    [
+      'the id itself',
+      { op: 'set', id: 'book:a', field: 'id', from: 'book:a', to: 'book:b' },
+      'id: is no field of a book that can be set',
+    ],
+    [
+      'the maker of a named record',
+      { op: 'set', id: 'notice:a', field: 'made', from: null, to: aNotice('a').made },
+      'made: of a notice record is who made it and when: it is never set',
+    ],
+    [
+      'changed evidence',
+      { op: 'set', id: 'loan:a', field: 'until', from: '', to: '' },
+      'ops.0: a loan record is evidence: it is corrected by a later one, never changed',
+    ],
+    [
+      'removed evidence',
+      { op: 'remove', record: aLoan('a') },
+      'ops.0: a loan record is evidence: it is corrected by a later one, never removed',
+    ],
+    [
+      'evidence removed under another type',
+      { op: 'remove', record: { ...aLoan('a'), type: 'book' } },
+      'ops.0: names no known kind of record',
+    ],
+    [
+      'what stays',
+      { op: 'remove', record: { id: 'desk:main', type: 'desk', motto: '' } },
+      'ops.0: the desk record cannot be removed',
+    ],
+    [
+      'an unknown type',
+      { op: 'add', record: { id: 'x:1', type: 'x' } },
+      'ops.0.record: has type "x"; known types are shelf, book, desk, notice, loan',
+    ],
+    [
+      'an unknown id',
+      { op: 'set', id: 'x:1', field: 'a', from: 1, to: 2 },
+      'ops.0.id: names no known kind of record',
+    ],
+    [
+      'an odd id',
+      { op: 'add', record: { ...one, id: 'shelf:one' } },
+      'ops.0.record.id: must begin with "book:" and fit its record',
+    ],
+    [
+      'an id that its record does not have',
+      { op: 'add', record: { id: 'desk:other', type: 'desk', motto: '' } },
+      'ops.0.record.id: must begin with "desk:" and fit its record',
+    ],
+    [
+      'an extra field',
+      { op: 'add', record: { ...one, colour: 'red' } },
+      'ops.0.record.colour: is not a known field here',
+    ],
+  ])('refuses %s by name', (_what, op, message) => {
+    expect(problems({ ...anEdit([]), ops: [op] })).toEqual([message])
+  })
+
+  it('keeps evidence an edit of its own', () => {
+    const mixed = anEdit([
+      { op: 'add', record: aLoan('a') },
+      { op: 'add', record: one },
+    ])
+    expect(problems(mixed)).toEqual([
+      'ops: must be evidence alone or plan alone: evidence is an edit of its own',
+    ])
+    expect(
+      problems(
+        anEdit([
+          { op: 'add', record: aLoan('a') },
+          { op: 'add', record: aLoan('b') },
+        ]),
+      ),
+    ).toEqual([])
+  })
+
+  it('names what is missing around the ops', () => {
+    expect(problems({ ...anEdit([]), id: 3, by: 7 })).toEqual([
+      'id: must be a text',
+      'by: must be a person with id and name',
+      'ops: must have at least 1 entries',
+    ])
+    expect(problems(null)).toEqual([': must be an object'])
+  })
+
+  it('holds an edit of newer shapes instead of calling it invalid', () => {
+    expect(
+      problems({ ...anEdit([]), schema: 4, ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }] }),
+    ).toEqual(['newer 4'])
+  })
+})
+
+it('declares a type once', () => {
+  const [shelf] = Object.values(library.types)
+  expect(() => recordSet('x', 1, shelf ? [shelf, shelf] : [])).toThrow('shelf is declared twice')
+  expect(kernel.isEvidenceEdit(anEdit([{ op: 'add', record: aLoan('a', ann) }]))).toBe(true)
+  expect([kernel.isEvidence('loan'), kernel.isEvidence('book'), kernel.isEvidence(null)]).toEqual([
+    true,
+    false,
+    false,
+  ])
+})

@@ -1,0 +1,134 @@
+import { z } from 'zod'
+import { houseRulesSchema } from '../house-rules/house-rules.ts'
+import type { JobDocument } from '../job/document.ts'
+import type { Edit, JournalEntry } from '../job/edit.ts'
+import { editShape } from '../records/edit.ts'
+import { time } from '../records/fields.ts'
+import { roles } from '../records/roles.ts'
+
+/*
+ * What goes over the line between client and server. Server and client take their types from here, and the OpenAPI document
+ * describes every answer by it.
+ */
+
+/** A schema of the outer form, for a value whose inner form the kernel checks. */
+const outer = <T>(schema: z.ZodType): z.ZodType<T> => schema as z.ZodType<T>
+
+const record = z.looseObject({ id: z.string(), type: z.string() })
+export const documentWire = outer<JobDocument>(
+  z.object({ schema: z.number().int(), records: z.record(z.string(), record) }),
+)
+const op = z.discriminatedUnion('op', [
+  z.object({ op: z.literal('add'), record }),
+  z.object({ op: z.literal('remove'), record }),
+  z.object({ op: z.literal('set'), id: z.string(), field: z.string(), from: z.unknown(), to: z.unknown() }),
+])
+const edit = z.object({ ...editShape.shape, ops: z.array(op) })
+export const editWire = outer<Edit>(edit)
+export const entryWire = outer<JournalEntry>(z.object({ revision: z.number().int(), edit, takenAt: time }))
+export const writtenWire = z.object({
+  hash: z.string(),
+  form: z.number().int(),
+  raw: z.unknown(),
+})
+export const problemWire = z.object({ path: z.string(), message: z.string() })
+export const conflictWire = z.object({
+  code: z.enum(['changed', 'gone', 'exists', 'reference']),
+  id: z.string(),
+  field: z.string().nullable(),
+  yours: z.unknown(),
+  theirs: z.unknown(),
+  /** Who changed it and when, where the journal knows. */
+  who: z.string().nullable(),
+  when: time.nullable(),
+})
+
+/** A request with edits: when the device sent it, by its own clock, lets the server put the device's times right. */
+export const sentEdits = z.object({ edits: z.array(z.unknown()).min(1).max(100), sentAt: time.optional() })
+
+/** The answer to one edit. */
+export const editAnswer = z.discriminatedUnion('outcome', [
+  z.object({ id: z.string(), outcome: z.literal('taken'), revision: z.number().int() }),
+  z.object({ id: z.string(), outcome: z.literal('conflict'), conflict: conflictWire }),
+  z.object({ id: z.string(), outcome: z.literal('invalid'), problems: z.array(problemWire) }),
+  /** Written in newer shapes than this server reads: its sender keeps it. */
+  z.object({ id: z.string(), outcome: z.literal('held'), schema: z.number().int() }),
+])
+export const editsAnswer = z.object({ answers: z.array(editAnswer), revision: z.number().int() })
+
+/** What a person can take back and bring back, the next one last; `more` when there is more behind what is sent. */
+export const undoAnswer = z.object({
+  undo: z.array(entryWire),
+  redo: z.array(entryWire),
+  more: z.boolean(),
+})
+export const openedJob = z.object({
+  revision: z.number().int(),
+  document: documentWire,
+  entries: z.array(writtenWire),
+  steps: undoAnswer,
+})
+export const journalPage = z.object({ entries: z.array(entryWire) })
+
+export const jobSummary = z.object({
+  /** The stage whose work is next. */
+  stage: z.string(),
+  /** How many things it still owes before hand-over. */
+  owed: z.number().int(),
+  /** How many findings stop it. */
+  stops: z.number().int(),
+})
+export const listedJob = z.object({
+  id: z.string(),
+  name: z.string(),
+  address: z.string(),
+  changedAt: time,
+  /** As it was last summed up; null until it was for the first time. */
+  summary: jobSummary.nullable(),
+  /** Whether the summary is of the job as it is now. */
+  fresh: z.boolean(),
+})
+export const jobList = z.object({
+  jobs: z.array(listedJob),
+  /** How many of the firm's jobs wait to be summed up anew. */
+  renewing: z.number().int(),
+})
+export const accountWire = z.object({
+  id: z.string(),
+  name: z.string(),
+  login: z.string(),
+  role: z.enum(roles),
+  firm: z.string(),
+  firmId: z.string(),
+})
+export const peopleAnswer = z.object({ people: z.array(accountWire.omit({ firm: true, firmId: true })) })
+export const usesAnswer = z.object({ uses: z.array(z.object({ serial: z.string(), job: z.string() })) })
+export const entriesAnswer = z.object({ entries: z.array(writtenWire) })
+export const rulesAnswer = z.object({ rules: houseRulesSchema, revision: z.number().int() })
+export const rulesPreview = z.object({
+  jobs: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      come: z.array(z.string()),
+      go: z.array(z.string()),
+    }),
+  ),
+  judged: z.number().int(),
+  more: z.boolean(),
+})
+export const columnsAnswer = z.object({ columns: z.record(z.string(), z.string()) })
+export const packAnswer = z.object({ new: z.number(), changed: z.number(), same: z.number() })
+export const okAnswer = z.object({ ok: z.literal(true) })
+export const setupAnswer = z.object({ needed: z.boolean() })
+
+export type WireConflict = z.infer<typeof conflictWire>
+export type EditAnswer = z.infer<typeof editAnswer>
+export type EditsAnswer = z.infer<typeof editsAnswer>
+export type UndoAnswer = z.infer<typeof undoAnswer>
+export type OpenedJob = z.infer<typeof openedJob>
+export type JobSummary = z.infer<typeof jobSummary>
+export type ListedJob = z.infer<typeof listedJob>
+export type JobList = z.infer<typeof jobList>
+export type AccountWire = z.infer<typeof accountWire>
+export type RulesPreview = z.infer<typeof rulesPreview>
