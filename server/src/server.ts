@@ -11,6 +11,8 @@ import { createApp } from './http/app.ts'
 import type { Route } from './http/route.ts'
 import type { Services } from './http/routes.ts'
 import { createJobs } from './jobs/jobs.ts'
+import { Summaries } from './jobs/summaries.ts'
+import { JudgingPool } from './workers/pool.ts'
 
 export interface ServerOptions {
   readonly address: DbAddress
@@ -45,18 +47,20 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       'Kapelle listens on this machine only; for another address put it behind a server that has a certificate.',
     )
   const now = options.now ?? (() => new Date())
-  const store = createStore(await openSource(options.address), (error) => {
-    options.logger.warn({ err: error }, 'a snapshot was not kept')
-  })
-  const services: Services = {
-    store,
-    accounts: createAccounts(store, shippedEntries(), now),
-    jobs: createJobs(store, now),
-  }
   const webRoot = `${root}dist/web`
   const build = existsSync(`${webRoot}/build.txt`)
     ? readFileSync(`${webRoot}/build.txt`, 'utf8').trim()
     : 'dev'
+  const tell = (what: string) => (error: unknown) => void options.logger.warn({ err: error }, what)
+  const store = createStore(await openSource(options.address), tell('a snapshot was not kept'), build)
+  const pool = new JudgingPool()
+  const summaries = new Summaries(store, pool, now, tell('a job was not summed up'))
+  const services: Services = {
+    store,
+    accounts: createAccounts(store, shippedEntries(), now),
+    jobs: createJobs({ store, pool, now, summaries, build }),
+    summaries,
+  }
   const { app, streams, routes } = createApp({ services, logger: options.logger, webRoot, build })
   const server = createServer(app)
   await new Promise<void>((done, fail) => {
@@ -64,6 +68,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     server.listen(options.port, options.host, done)
   })
   const port = (server.address() as AddressInfo).port
+  summaries.start()
   return {
     url: `http://127.0.0.1:${port}`,
     services,
@@ -71,6 +76,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     setupToken: await services.accounts.setupToken(),
     async stop() {
       streams.close()
+      await summaries.stop()
+      await pool.close()
       await new Promise<void>((done) => {
         server.close(() => done())
         server.closeIdleConnections()

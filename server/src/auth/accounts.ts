@@ -1,5 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto'
-import { readPack, type CatalogueEntry } from '#core'
+import { readPack, type KeptEntry } from '#core'
 import { isDuplicate } from '../db/retry.ts'
 import type { Account, Role } from '../db/people.ts'
 import type { Store } from '../db/store.ts'
@@ -31,7 +31,7 @@ export interface Accounts {
 }
 
 /** Makes the accounts service; `pack` is the catalogue a new firm starts with. */
-export function createAccounts(store: Store, pack: readonly CatalogueEntry[], now: () => Date): Accounts {
+export function createAccounts(store: Store, pack: readonly KeptEntry[], now: () => Date): Accounts {
   let setup: string | null = null
   // Verified against when nobody has this sign-in name, so that both answers take the same time.
   const nobody = hashPassword(randomBytes(16).toString('hex'))
@@ -105,7 +105,7 @@ export function createAccounts(store: Store, pack: readonly CatalogueEntry[], no
 }
 
 /** Reads a pack that ships with the product; a fault in it is a fault of the build. */
-export function shippedPack(json: unknown): readonly CatalogueEntry[] {
+export function shippedPack(json: unknown): readonly KeptEntry[] {
   const result = readPack(json)
   if (!result.ok) throw new Error(`The shipped catalogue is damaged: ${JSON.stringify(result.problems)}`)
   return result.entries

@@ -1,6 +1,6 @@
 import { In, type DataSource } from 'typeorm'
-import { hashOf, type CatalogueEntry as Entry } from '#core'
-import { CatalogueEntry } from './entities.ts'
+import { readKept, type KeptEntry } from '#core'
+import { CatalogueEntry, type CatalogueEntryRow } from './entities.ts'
 
 /** The catalogue of one firm: the entries in use and every one a job ever pinned, each kept for good under its hash. */
 export class CatalogueStore {
@@ -10,19 +10,19 @@ export class CatalogueStore {
   ) {}
 
   /** The entries offered for new work. */
-  async current(): Promise<Entry[]> {
+  async current(): Promise<KeptEntry[]> {
     const rows = await this.source
       .getRepository(CatalogueEntry)
       .find({ where: { firmId: this.firmId, current: true }, order: { entryId: 'ASC' } })
-    return rows.map((row) => JSON.parse(row.body) as Entry)
+    return rows.map(keptOf)
   }
 
-  async byHashes(hashes: readonly string[]): Promise<Entry[]> {
+  async byHashes(hashes: readonly string[]): Promise<KeptEntry[]> {
     if (hashes.length === 0) return []
     const rows = await this.source
       .getRepository(CatalogueEntry)
       .findBy({ firmId: this.firmId, hash: In([...hashes]) })
-    return rows.map((row) => JSON.parse(row.body) as Entry)
+    return rows.map(keptOf)
   }
 
   /** Hash → entry id of those of these hashes that are kept. */
@@ -34,11 +34,13 @@ export class CatalogueStore {
     return new Map(rows.map((row) => [row.hash, row.entryId]))
   }
 
-  /** Takes entries in. With `offer` they become the ones offered; without, they are only kept for the jobs that pin them. */
-  async add(entries: readonly Entry[], offer: boolean): Promise<void> {
+  /**
+   * Takes entries in, each as it was written. With `offer` they become the ones offered; without, they are only kept for the
+   * jobs that pin them. Nothing that was ever offered goes: an edit still waiting somewhere may pin it.
+   */
+  async add(entries: readonly KeptEntry[], offer: boolean): Promise<void> {
     await this.source.transaction(async (manager) => {
-      for (const entry of entries) {
-        const hash = hashOf(entry)
+      for (const { hash, form, raw, entry } of entries) {
         const there = await manager.findOneBy(CatalogueEntry, { firmId: this.firmId, hash })
         if (offer)
           await manager.update(CatalogueEntry, { firmId: this.firmId, entryId: entry.id }, { current: false })
@@ -50,9 +52,14 @@ export class CatalogueStore {
             hash,
             entryId: entry.id,
             current: offer,
-            body: JSON.stringify(entry),
+            form,
+            body: JSON.stringify(raw),
           })
       }
     })
   }
+}
+
+function keptOf({ hash, form, body }: CatalogueEntryRow): KeptEntry {
+  return readKept({ hash, form, raw: JSON.parse(body) as unknown })
 }

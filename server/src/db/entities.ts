@@ -1,9 +1,12 @@
+import type { Role } from '#core'
 import { EntitySchema, type EntitySchemaColumnOptions } from 'typeorm'
 
 export interface FirmRow {
   id: string
   name: string
   settings: string
+  /** Counts the changes of the house rules: what a summary was made by. */
+  rulesRevision: number
   createdAt: Date
 }
 export interface PersonRow {
@@ -11,7 +14,7 @@ export interface PersonRow {
   firmId: string
   login: string
   name: string
-  role: 'owner' | 'installer'
+  role: Role
   password: string
   createdAt: Date
 }
@@ -29,6 +32,12 @@ export interface JobRow {
   address: string
   summary: string
   summaryRevision: number
+  /** The house rules, the build and the moment that the summary holds for. */
+  summaryRules: number
+  summaryBuild: string
+  summaryDue: Date | null
+  /** Until when a process has taken it on to sum this job up. */
+  claimedUntil: Date | null
   createdAt: Date
   changedAt: Date
 }
@@ -45,6 +54,8 @@ export interface JobEditRow {
   editId: string
   kind: string
   madeBy: string
+  /** Id of the person; null for entries of builds that kept the name alone, and for the server's own. */
+  madeById: string | null
   takenAt: Date
   body: string
 }
@@ -58,6 +69,8 @@ export interface CatalogueEntryRow {
   hash: string
   entryId: string
   current: boolean
+  /** Number of the pack form it was written in. */
+  form: number
   body: string
 }
 
@@ -80,6 +93,7 @@ export const Firm = new EntitySchema<FirmRow>({
     id: ascii(36, { primary: true }),
     name: words(120),
     settings: { type: 'longtext' },
+    rulesRevision: { type: 'int', unsigned: true, name: 'rules_revision', default: 0 },
     createdAt: time('created_at'),
   },
 })
@@ -134,6 +148,10 @@ export const Job = new EntitySchema<JobRow>({
     address: words(200),
     summary: { type: 'longtext' },
     summaryRevision: { type: 'int', unsigned: true, name: 'summary_revision' },
+    summaryRules: { type: 'int', unsigned: true, name: 'summary_rules', default: 0 },
+    summaryBuild: ascii(60, { name: 'summary_build', default: "''" }),
+    summaryDue: { ...time('summary_due'), nullable: true },
+    claimedUntil: { ...time('claimed_until'), nullable: true },
     createdAt: time('created_at'),
     changedAt: time('changed_at'),
   },
@@ -168,6 +186,7 @@ export const JobEdit = new EntitySchema<JobEditRow>({
     editId: ascii(40, { name: 'edit_id' }),
     kind: ascii(60),
     madeBy: { ...words(80), name: 'made_by' },
+    madeById: ascii(36, { name: 'made_by_id', nullable: true }),
     takenAt: time('taken_at'),
     body: { type: 'longtext' },
   },
@@ -193,6 +212,7 @@ export const CatalogueEntry = new EntitySchema<CatalogueEntryRow>({
     hash: ascii(64, { primary: true }),
     entryId: ascii(80, { name: 'entry_id' }),
     current: { type: 'boolean' },
+    form: { type: 'int', unsigned: true, default: 1 },
     body: { type: 'longtext' },
   },
   indices: [{ name: 'catalogue_entry_id', columns: ['firmId', 'entryId'] }],

@@ -3,19 +3,24 @@ import {
   applyOps,
   emptyDocument,
   jobInfo,
-  lastTouch,
   replay,
+  SCHEMA,
   serialsOf,
-  upgradeDocument,
-  upgradeEdit,
+  upgraded,
+  UPGRADE,
+  upgradeOps,
   type Conflict,
   type Edit,
   type JobDocument,
   type JournalEntry,
+  type Person,
+  type Problem,
+  type UndoStacks,
 } from '#core'
 import type { Batches } from './batches.ts'
 import type { DocumentCache } from './cache.ts'
-import { Job, JobEdit, JobSnapshot, Transmitter, type JobEditRow, type JobRow } from './entities.ts'
+import { Job, JobSnapshot, Transmitter, type JobRow } from './entities.ts'
+import { JournalRows } from './journal-rows.ts'
 import type { Later } from './later.ts'
 import { isDuplicate, retrying } from './retry.ts'
 
@@ -31,6 +36,7 @@ export interface NamedConflict extends Conflict {
 export type Taken =
   | { readonly outcome: 'taken'; readonly entry: JournalEntry }
   | { readonly outcome: 'conflict'; readonly conflict: NamedConflict }
+  | { readonly outcome: 'invalid'; readonly problems: readonly Problem[] }
   | { readonly outcome: 'no-job' }
 
 /** An edit to be taken, and when; with `create`, a job that is not there is begun by it. */
@@ -38,6 +44,8 @@ export interface Take {
   readonly edit: Edit
   readonly now: Date
   readonly create: boolean
+  /** Asked on the locked head, before the edit is taken: what stands against it. */
+  readonly guard?: (head: JobDocument) => Promise<readonly Problem[]>
 }
 
 export interface JobHead {
@@ -51,22 +59,43 @@ export interface JobListRow {
   readonly name: string
   readonly address: string
   readonly summary: string
-  readonly summaryRevision: number
+  /** Whether the summary is of this revision, by the house rules and the build given. */
+  readonly fresh: boolean
   readonly changedAt: string
+}
+
+/** A job as text, for whoever parses it elsewhere: a snapshot, and the journal behind it. */
+export interface JobText {
+  readonly revision: number
+  /** JSON of the document at the snapshot; null where the journal begins from nothing. */
+  readonly snapshot: string | null
+  /** JSON of the journal entries behind it, in order. */
+  readonly tail: readonly string[]
+}
+
+/** What a summary must be made by to count as fresh. */
+export interface SummaryBasis {
+  readonly rules: number
+  readonly build: string
+  readonly now: Date
 }
 
 /** The jobs of one firm; another firm's job is simply not there. */
 export class JobStore {
+  readonly #journal: JournalRows
+
   constructor(
     readonly source: DataSource,
     readonly firmId: string,
     readonly cache: DocumentCache,
     readonly takes: Batches<Take, Taken>,
     readonly later: Later,
-  ) {}
+  ) {
+    this.#journal = new JournalRows(firmId)
+  }
 
   /** Jobs by last change, newest first, found by name, address or serial; empty text finds all. */
-  async list(text: string, limit: number): Promise<JobListRow[]> {
+  async list(text: string, limit: number, basis: SummaryBasis): Promise<JobListRow[]> {
     const query = this.source
       .getRepository(Job)
       .createQueryBuilder('job')
@@ -83,35 +112,68 @@ export class JobStore {
         { like, serial: `${serial.replace(/[^0-9A-Z]/g, '') || '-'}%` },
       )
     }
-    return (await query.getMany()).map(listRow)
+    return (await query.getMany()).map((row) => listRow(row, basis))
   }
 
-  /** The document as of now, or null when this firm has no such job. */
+  /** Whether this firm has the job, and at which revision; null when it has none. */
+  async revision(jobId: string): Promise<number | null> {
+    const row = await this.source
+      .getRepository(Job)
+      .findOne({ where: { firmId: this.firmId, id: jobId }, select: { id: true, revision: true } })
+    return row?.revision ?? null
+  }
+
+  /** The document as of now in the shapes in force, or null when this firm has no such job. */
   async head(jobId: string): Promise<JobHead | null> {
-    const row = await this.source.getRepository(Job).findOneBy({ firmId: this.firmId, id: jobId })
-    if (!row) return null
-    return {
-      revision: row.revision,
-      document: await this.#documentAt(this.source.manager, jobId, row.revision),
-    }
+    const revision = await this.revision(jobId)
+    if (revision === null) return null
+    const document = await this.#documentAt(this.source.manager, jobId, revision)
+    return { revision, document: upgraded(document) }
+  }
+
+  /** The job as text, unparsed: a snapshot and what was journalled behind it; null when this firm has no such job. */
+  async text(jobId: string): Promise<JobText | null> {
+    const revision = await this.revision(jobId)
+    if (revision === null) return null
+    const snapshot = await this.#snapshotRow(this.source.manager, jobId, revision)
+    const tail = await this.#journal.texts(this.source.manager, jobId, snapshot?.revision ?? 0, revision)
+    return { revision, snapshot: snapshot?.document ?? null, tail }
   }
 
   /** Journal entries after a revision, oldest first. */
   async editsSince(jobId: string, since: number, limit = 5000): Promise<JournalEntry[]> {
-    return this.#entries(this.source.manager, jobId, since, limit)
+    return this.#journal.since(this.source.manager, jobId, since, limit)
+  }
+
+  /** Journal entries before a revision, newest first; with `about`, those that touch one of these records. */
+  async editsBefore(
+    jobId: string,
+    before: number,
+    limit: number,
+    about: readonly string[],
+  ): Promise<JournalEntry[]> {
+    return this.#journal.before(this.source.manager, jobId, before, limit, about)
+  }
+
+  /** What a person can take back and bring back; `more` when there is more than is given. */
+  async undoStacks(
+    jobId: string,
+    who: Person & { readonly id: string },
+  ): Promise<UndoStacks & { readonly more: boolean }> {
+    return this.#journal.undoStacks(this.source.manager, jobId, who)
   }
 
   /** One journalled edit by its id, or null when this job has none of it. */
   async editOf(jobId: string, editId: string): Promise<Edit | null> {
-    return (await this.#known(this.source.manager, jobId, editId))?.edit ?? null
+    return (await this.#journal.known(this.source.manager, jobId, editId))?.edit ?? null
   }
 
   /**
    * Takes one edit onto the head, all or nothing. An edit id known already gets its first answer again.
    * With `create`, a job that is not there is begun by this edit. Edits that wait for the same job go into one transaction.
    */
-  async take(jobId: string, edit: Edit, now: Date, create = false): Promise<Taken> {
-    return this.takes.add(this.#key(jobId), { edit, now, create }, async (takes) => {
+  async take(jobId: string, take: Take): Promise<Taken> {
+    return this.takes.add(this.#key(jobId), take, async (takes) => {
       const { answers, head, due } = await retrying(() =>
         this.source.transaction((manager) => this.#takeLocked(manager, jobId, takes)),
       )
@@ -122,18 +184,17 @@ export class JobStore {
     })
   }
 
-  /** Keeps what the job list shows, unless a newer one is kept already. */
-  async keepSummary(jobId: string, revision: number, summary: unknown): Promise<void> {
-    await this.source
-      .createQueryBuilder()
-      .update(Job)
-      .set({ summary: JSON.stringify(summary), summaryRevision: revision })
-      .where('firmId = :firm AND id = :job AND summaryRevision <= :revision', {
-        firm: this.firmId,
-        job: jobId,
-        revision,
-      })
-      .execute()
+  /** The job's name as its row has it; null when this firm has no such job. */
+  async nameOf(jobId: string): Promise<string | null> {
+    const row = await this.source
+      .getRepository(Job)
+      .findOne({ where: { firmId: this.firmId, id: jobId }, select: { id: true, name: true } })
+    return row?.name ?? null
+  }
+
+  /** The firm's other jobs that use one of a document's serials. */
+  async elsewhereOf(jobId: string, document: JobDocument): Promise<{ serial: string; job: string }[]> {
+    return this.elsewhere(jobId, [...serialsOf(document)])
   }
 
   /** Jobs of this firm, other than `jobId`, that use one of these serials: serial → job name. */
@@ -163,7 +224,7 @@ export class JobStore {
         this.source.transaction(async (manager) => {
           const row = await this.#lock(manager, id)
           if (!row) return
-          const document = await this.#documentAt(manager, id, row.revision)
+          const document = upgraded(await this.#documentAt(manager, id, row.revision))
           await manager.delete(Transmitter, { firmId: this.firmId, jobId: id })
           await this.#addSerials(manager, id, serialsOf(document))
         }),
@@ -187,7 +248,7 @@ export class JobStore {
       revision: row.revision,
       document: await this.#documentAt(manager, jobId, row.revision),
     }
-    let head = start
+    let head = start && (await this.#upgraded(manager, jobId, start, takes[0]?.now ?? new Date()))
     const answers: Taken[] = []
     const due: JobHead[] = []
     for (const take of takes) {
@@ -209,60 +270,80 @@ export class JobStore {
     if (start && head && head.revision > start.revision) {
       const { name, address } = jobInfo(head.document)
       await manager.query(
-        'UPDATE job SET revision = ?, name = ?, address = ?, changed_at = ? WHERE firm_id = ? AND id = ?',
+        'UPDATE job SET revision = ?, name = ?, address = ?, changed_at = GREATEST(changed_at, ?) WHERE firm_id = ? AND id = ?',
         [head.revision, name, address, takes.at(-1)?.now, this.firmId, jobId],
       )
-      await this.#keepSerials(manager, jobId, start.document, head.document)
+      await this.#keepSerials(manager, jobId, upgraded(start.document), head.document)
     }
     return { answers, head, due }
+  }
+
+  /**
+   * The head in the shapes in force. An older one is brought there once, as an entry of its own with ordinary ops and a
+   * snapshot; nothing behind it is rewritten.
+   */
+  async #upgraded(manager: EntityManager, jobId: string, head: JobHead, now: Date): Promise<JobHead> {
+    const document = upgraded(head.document)
+    if (document === head.document || head.revision === 0) return { ...head, document }
+    const revision = head.revision + 1
+    const edit: Edit = {
+      id: `upgrade-${SCHEMA}-at-${revision}`,
+      kind: UPGRADE,
+      schema: SCHEMA,
+      by: { id: null, name: 'Kapelle' },
+      madeAt: now.toISOString(),
+      ops: upgradeOps(head.document, document),
+    }
+    await this.#journal.add(manager, jobId, { revision, edit, takenAt: now.toISOString() }, now)
+    await this.#keepSnapshot(manager, jobId, { revision, document })
+    return { revision, document }
   }
 
   /** Takes one edit onto `head` and journals it; the document is null when nothing came of it. */
   async #takeOne(
     manager: EntityManager,
     jobId: string,
-    { edit, now }: Take,
+    { edit, now, guard }: Take,
     head: JobHead,
   ): Promise<{ readonly answer: Taken; readonly document: JobDocument | null }> {
-    const result = applyOps(head.document, edit.ops)
-    if (!result.ok) {
-      const known = await this.#known(manager, jobId, edit.id)
-      const answer: Taken = known
-        ? { outcome: 'taken', entry: known }
-        : { outcome: 'conflict', conflict: await this.#named(manager, jobId, result.conflict) }
-      return { answer, document: null }
+    const refuse = async (refusal: () => Promise<Taken>) => {
+      const known = await this.#journal.known(manager, jobId, edit.id)
+      return {
+        answer: known ? ({ outcome: 'taken', entry: known } as const) : await refusal(),
+        document: null,
+      }
     }
+    const problems = (await guard?.(head.document)) ?? []
+    if (problems.length > 0) return refuse(() => Promise.resolve({ outcome: 'invalid', problems }))
+    const result = applyOps(head.document, edit.ops)
+    if (!result.ok)
+      return refuse(async () => ({
+        outcome: 'conflict',
+        conflict: await this.#named(manager, jobId, result.conflict),
+      }))
     const entry: JournalEntry = {
       revision: head.revision + 1,
       edit: { ...edit, ops: result.took },
       takenAt: now.toISOString(),
     }
     try {
-      await this.#journal(manager, jobId, entry, now)
+      await this.#journal.add(manager, jobId, entry, now)
     } catch (error) {
       if (!isDuplicate(error)) throw error
-      const known = await this.#known(manager, jobId, edit.id)
+      const known = await this.#journal.known(manager, jobId, edit.id)
       if (!known) throw error
       return { answer: { outcome: 'taken', entry: known }, document: null }
     }
     return { answer: { outcome: 'taken', entry }, document: result.doc }
   }
 
-  // The three statements every edit makes are written out: building them anew each time cost more than running them.
+  // What every edit asks is written out: building it anew each time cost more than running it.
   async #lock(manager: EntityManager, jobId: string): Promise<{ readonly revision: number } | null> {
     const rows = await manager.query<{ revision: number }[]>(
       'SELECT revision FROM job WHERE firm_id = ? AND id = ? FOR UPDATE',
       [this.firmId, jobId],
     )
     return rows[0] ?? null
-  }
-
-  async #journal(manager: EntityManager, jobId: string, entry: JournalEntry, takenAt: Date): Promise<void> {
-    const { id, kind, by } = entry.edit
-    await manager.query(
-      'INSERT INTO job_edit (firm_id, job_id, revision, edit_id, kind, made_by, taken_at, body) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-      [this.firmId, jobId, entry.revision, id, kind, by, takenAt, JSON.stringify(entry.edit)],
-    )
   }
 
   async #begin(manager: EntityManager, jobId: string, now: Date): Promise<{ readonly revision: number }> {
@@ -274,6 +355,10 @@ export class JobStore {
       address: '',
       summary: '{}',
       summaryRevision: 0,
+      summaryRules: 0,
+      summaryBuild: '',
+      summaryDue: null,
+      claimedUntil: null,
       createdAt: now,
       changedAt: now,
     }
@@ -287,14 +372,20 @@ export class JobStore {
     if (kept && kept.revision === revision) return kept.document
     const start =
       kept && kept.revision < revision ? kept : await this.#newestSnapshot(manager, jobId, revision)
-    const tail = await this.#entries(manager, jobId, start.revision, revision - start.revision)
+    const tail = await this.#journal.since(manager, jobId, start.revision, revision - start.revision)
     const document = replay(tail, start.document)
     this.cache.set(this.#key(jobId), revision, document)
     return document
   }
 
   async #newestSnapshot(manager: EntityManager, jobId: string, revision: number): Promise<JobHead> {
-    const row = await manager
+    const row = await this.#snapshotRow(manager, jobId, revision)
+    if (!row) return { revision: 0, document: emptyDocument }
+    return { revision: row.revision, document: JSON.parse(row.document) as JobDocument }
+  }
+
+  async #snapshotRow(manager: EntityManager, jobId: string, revision: number) {
+    return manager
       .createQueryBuilder(JobSnapshot, 's')
       .where('s.firmId = :firm AND s.jobId = :job AND s.revision <= :revision', {
         firm: this.firmId,
@@ -304,54 +395,28 @@ export class JobStore {
       .orderBy('s.revision', 'DESC')
       .limit(1)
       .getOne()
-    if (!row) return { revision: 0, document: emptyDocument }
-    const read = upgradeDocument(JSON.parse(row.document) as JobDocument)
-    if (!read.ok) throw new Error(`snapshot ${jobId}@${row.revision}: ${read.reason}`)
-    return { revision: row.revision, document: read.value }
-  }
-
-  async #entries(
-    manager: EntityManager,
-    jobId: string,
-    since: number,
-    limit: number,
-  ): Promise<JournalEntry[]> {
-    const rows = await manager
-      .createQueryBuilder(JobEdit, 'e')
-      .where('e.firmId = :firm AND e.jobId = :job AND e.revision > :since', {
-        firm: this.firmId,
-        job: jobId,
-        since,
-      })
-      .orderBy('e.revision', 'ASC')
-      .limit(limit)
-      .getMany()
-    return rows.map(entryOf)
-  }
-
-  async #known(manager: EntityManager, jobId: string, editId: string): Promise<JournalEntry | null> {
-    const row = await manager.findOneBy(JobEdit, { firmId: this.firmId, jobId, editId })
-    return row && entryOf(row)
   }
 
   async #named(manager: EntityManager, jobId: string, conflict: Conflict): Promise<NamedConflict> {
-    const entry = lastTouch(await this.#entries(manager, jobId, 0, 100_000), conflict.id, conflict.field)
-    return { ...conflict, who: entry?.edit.by ?? null, when: entry?.takenAt ?? null }
+    const entry = await this.#journal.lastTouch(manager, jobId, conflict.id, conflict.field)
+    return { ...conflict, who: entry?.edit.by.name ?? null, when: entry?.takenAt ?? null }
   }
 
   /** Keeps a snapshot and the one before it. */
-  async #snapshot(jobId: string, { revision, document }: JobHead): Promise<void> {
-    await this.source.transaction(async (manager) => {
-      await manager.query(
-        'INSERT IGNORE INTO job_snapshot (firm_id, job_id, revision, document) VALUES (?, ?, ?, ?)',
-        [this.firmId, jobId, revision, JSON.stringify(document)],
-      )
-      await manager.query('DELETE FROM job_snapshot WHERE firm_id = ? AND job_id = ? AND revision < ?', [
-        this.firmId,
-        jobId,
-        revision - SNAPSHOT_EVERY,
-      ])
-    })
+  async #snapshot(jobId: string, head: JobHead): Promise<void> {
+    await this.source.transaction((manager) => this.#keepSnapshot(manager, jobId, head))
+  }
+
+  async #keepSnapshot(manager: EntityManager, jobId: string, { revision, document }: JobHead): Promise<void> {
+    await manager.query(
+      'INSERT IGNORE INTO job_snapshot (firm_id, job_id, revision, document) VALUES (?, ?, ?, ?)',
+      [this.firmId, jobId, revision, JSON.stringify(document)],
+    )
+    await manager.query('DELETE FROM job_snapshot WHERE firm_id = ? AND job_id = ? AND revision < ?', [
+      this.firmId,
+      jobId,
+      revision - SNAPSHOT_EVERY,
+    ])
   }
 
   async #keepSerials(
@@ -380,13 +445,12 @@ export class JobStore {
   }
 }
 
-function entryOf(row: JobEditRow): JournalEntry {
-  const read = upgradeEdit(JSON.parse(row.body) as Edit)
-  if (!read.ok) throw new Error(`journal ${row.jobId}@${row.revision}: ${read.reason}`)
-  return { revision: row.revision, edit: read.value, takenAt: row.takenAt.toISOString() }
-}
-
-function listRow(row: JobRow): JobListRow {
-  const { id, revision, name, address, summary, summaryRevision } = row
-  return { id, revision, name, address, summary, summaryRevision, changedAt: row.changedAt.toISOString() }
+function listRow(row: JobRow, basis: SummaryBasis): JobListRow {
+  const { id, revision, name, address, summary } = row
+  const fresh =
+    row.summaryRevision === revision &&
+    row.summaryRules === basis.rules &&
+    row.summaryBuild === basis.build &&
+    (row.summaryDue === null || row.summaryDue > basis.now)
+  return { id, revision, name, address, summary, fresh, changedAt: row.changedAt.toISOString() }
 }

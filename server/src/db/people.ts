@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto'
 import { LessThan, type DataSource } from 'typeorm'
+import type { Role } from '#core'
 import { Firm, Person, Session, type PersonRow } from './entities.ts'
 
-export type Role = PersonRow['role']
+export type { Role }
 
 /** A person of a firm, as the rest of the server sees them. */
 export interface Account {
@@ -33,7 +34,9 @@ export class PeopleStore {
   }
 
   async addFirm(id: string, name: string, now: Date): Promise<void> {
-    await this.source.getRepository(Firm).insert({ id, name, settings: '{}', createdAt: now })
+    await this.source
+      .getRepository(Firm)
+      .insert({ id, name, settings: '{}', rulesRevision: 0, createdAt: now })
   }
 
   async addPerson(person: Omit<PersonRow, 'createdAt'>, now: Date): Promise<void> {

@@ -1,8 +1,12 @@
 import type { DataSource } from 'typeorm'
-import { completeHouseRules, type HouseRules } from '#core'
-import { Firm, Job } from './entities.ts'
+import { completeHouseRules, NewerShape, type HouseRules } from '#core'
+import { Firm } from './entities.ts'
+
+/** Number of the shape of a firm's settings, the house rules with them; one that stored none is 1. */
+export const SETTINGS_SCHEMA = 2
 
 interface Stored {
+  readonly schema?: number
   readonly houseRules?: unknown
   /** Counts the changes of the house rules, so that two owners do not overwrite each other unseen. */
   readonly houseRulesRevision?: number
@@ -28,11 +32,17 @@ export class SettingsStore {
       const firm = await manager
         .getRepository(Firm)
         .findOne({ where: { id: this.firmId }, lock: { mode: 'pessimistic_write' } })
-      const stored = JSON.parse(firm?.settings ?? '{}') as Stored
+      const stored = read(firm?.settings ?? '{}')
       if ((stored.houseRulesRevision ?? 0) !== revision) return null
-      const settings: Stored = { ...stored, houseRules: rules, houseRulesRevision: revision + 1 }
-      await manager.getRepository(Firm).update({ id: this.firmId }, { settings: JSON.stringify(settings) })
-      await manager.getRepository(Job).update({ firmId: this.firmId }, { summaryRevision: 0 })
+      const settings: Stored = {
+        ...stored,
+        schema: SETTINGS_SCHEMA,
+        houseRules: rules,
+        houseRulesRevision: revision + 1,
+      }
+      await manager
+        .getRepository(Firm)
+        .update({ id: this.firmId }, { settings: JSON.stringify(settings), rulesRevision: revision + 1 })
       return revision + 1
     })
   }
@@ -47,17 +57,25 @@ export class SettingsStore {
       const firm = await manager
         .getRepository(Firm)
         .findOne({ where: { id: this.firmId }, lock: { mode: 'pessimistic_write' } })
-      const stored = JSON.parse(firm?.settings ?? '{}') as Stored
+      const stored = read(firm?.settings ?? '{}')
       const all = Object.entries({ ...stored.columns, ...columns }).slice(-MOST_COLUMNS)
-      const settings: Stored = { ...stored, columns: Object.fromEntries(all) }
+      const settings: Stored = { ...stored, schema: SETTINGS_SCHEMA, columns: Object.fromEntries(all) }
       await manager.getRepository(Firm).update({ id: this.firmId }, { settings: JSON.stringify(settings) })
     })
   }
 
   async #read(): Promise<Stored> {
     const firm = await this.source.getRepository(Firm).findOneByOrFail({ id: this.firmId })
-    return JSON.parse(firm.settings) as Stored
+    return read(firm.settings)
   }
+}
+
+/** Settings as they were stored; those of a newer version are left as they are. */
+function read(text: string): Stored {
+  const stored = JSON.parse(text) as Stored
+  if ((stored.schema ?? 1) > SETTINGS_SCHEMA)
+    throw new NewerShape({ name: 'set of firm settings', schema: SETTINGS_SCHEMA }, stored.schema ?? 1)
+  return stored
 }
 
 /** Headings kept per firm; the oldest go. */

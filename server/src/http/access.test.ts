@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { RunningServer } from '../server.ts'
-import { anEdit, startTestServer, TestClient } from '../testing/client.ts'
+import { anEdit, startJob, startTestServer, TestClient } from '../testing/client.ts'
 
 let server: RunningServer
 let ann: TestClient
@@ -22,6 +22,7 @@ describe('the table of routes', () => {
     let walked = 0
     for (const route of server.routes) {
       if (!route.params) continue
+      // Beginning a job under an id that another firm has makes one of one's own: below.
       if (route.method === 'put') continue
       const answer = await eve.call(
         route.method.toUpperCase(),
@@ -38,7 +39,20 @@ describe('the table of routes', () => {
       edit: anEdit([{ op: 'set', id: 'job:main', field: 'grade', from: 2, to: 1 }]),
     })
     expect(own.status).toBe(422)
-    expect((await ann.call('GET', `/api/jobs/${job}`)).body.revision).toBe(1)
+    // Two firms may have a job of the same id and never see each other's.
+    const begun = await eve.call('PUT', `/api/jobs/${job}`, {
+      edit: anEdit([{ op: 'add', record: startJob({ name: 'Eve’s own' }) }]),
+    })
+    expect(begun.status).toBe(200)
+    const file = JSON.parse((await eve.raw(`/api/jobs/${job}/file`)).text) as unknown
+    expect(JSON.stringify(file)).not.toContain('Secret')
+    const other = crypto.randomUUID()
+    expect(
+      (await eve.call('PUT', `/api/jobs/${other}/file`, { edit: crypto.randomUUID(), file })).status,
+    ).toBe(200)
+    expect((await ann.call('GET', `/api/jobs/${other}`)).status).toBe(404)
+    const mine = (await ann.call('GET', `/api/jobs/${job}`)).body
+    expect([mine.revision, JSON.stringify(mine.document).includes('Secret Hollow')]).toEqual([1, true])
   })
 
   it('asks everyone without a session to sign in', async () => {
@@ -57,7 +71,7 @@ describe('the table of routes', () => {
   it('keeps people to the owner', async () => {
     expect((await bob.call('GET', '/api/people')).status).toBe(403)
     const people = (await ann.call('GET', '/api/people')).body.people as { name: string }[]
-    expect(people.map((person) => person.name)).toEqual(['Ann Reed', 'Bob Marsh'])
+    expect(people.map((person) => person.name)).toEqual(['Ann Reed', 'Bob Marsh', 'Cyd Holm'])
     const taken = await ann.call('POST', '/api/people', {
       name: 'New',
       login: 'eve',
@@ -76,10 +90,37 @@ describe('the table of routes', () => {
     expect(short.body.problems).toEqual([{ path: 'password', message: 'must have at least 10 characters' }])
   })
 
-  it('stands in the OpenAPI document', async () => {
-    const document = (await ann.call('GET', '/api/openapi.json')).body as { paths: Record<string, object> }
-    for (const route of server.routes)
-      expect(document.paths[route.path.replace(/:([a-z]+)/g, '{$1}')]).toHaveProperty(route.method)
+  it('lets a viewer read and export, and change nothing', async () => {
+    const cyd = await new TestClient(server.url).signIn('cyd')
+    const job = await ann.beginJob()
+    const edit = anEdit([{ op: 'set', id: 'job:main', field: 'grade', from: 2, to: 1 }])
+    for (const route of server.routes.filter((one) => one.role !== 'public')) {
+      const body = route.method === 'get' ? undefined : { edits: [edit], edit, pack: {}, columns: {} }
+      const answer = await cyd.call(route.method.toUpperCase(), route.path.replace(':job', job), body)
+      const may = route.role === 'viewer'
+      expect([route.method, route.path, answer.status === 403]).toEqual([route.method, route.path, !may])
+      if (may) expect(route.method).toBe('get')
+    }
+    expect((await ann.call('GET', `/api/jobs/${job}`)).body.revision).toBe(1)
+    expect((await cyd.call('POST', `/api/jobs/${job}/edits`, { edits: [edit] })).body.title).toBe(
+      'You look on here: only an installer or an owner of the firm may change something.',
+    )
+  })
+
+  it('stands in the OpenAPI document, every answer described', async () => {
+    interface Described {
+      responses: { 200: { content?: Record<string, { schema?: object }> } }
+    }
+    const document = (await ann.call('GET', '/api/openapi.json')).body as {
+      paths: Record<string, Record<string, Described>>
+    }
+    for (const route of server.routes) {
+      const described = document.paths[route.path.replace(/:([a-z]+)/g, '{$1}')]?.[route.method]
+      const content = described?.responses[200].content ?? {}
+      const [schema] = Object.values(content).map((one) => one.schema ?? {})
+      expect([route.path, Object.keys(schema ?? {}).length > 0]).toEqual([route.path, true])
+      expect(route.answer !== null || route.file !== null, route.path).toBe(true)
+    }
   })
 })
 

@@ -76,10 +76,9 @@ export function createApp(options: AppOptions): { app: Express; streams: EventSt
     app[route.method](route.path, ...(route.guarded ? [guard] : []), adapt(route, services))
   app.get('/api/jobs/:job/events', async (req, res) => {
     const account = await accountOf(req, services)
-    allow('installer', account)
+    allow('viewer', account)
     const jobId = String(req.params.job)
-    const head = account && (await services.jobs.open(account, jobId))
-    if (account && head) streams.open(account.firmId, jobId, head.revision, res)
+    if (account) streams.open(account.firmId, jobId, await services.jobs.revision(account, jobId), res)
   })
   const document = openApi(routes)
   app.get('/api/openapi.json', (_req, res) => void res.json(document))

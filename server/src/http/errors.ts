@@ -1,4 +1,4 @@
-import type { Problem } from '#core'
+import { NewerShape, type Problem } from '#core'
 
 /** Every way a request can fail, each with its HTTP status. */
 export const statusOf = {
@@ -9,6 +9,7 @@ export const statusOf = {
   CONFLICT: 409,
   TOO_LARGE: 413,
   INVALID: 422,
+  NEWER: 426,
   TOO_MANY: 429,
   INTERNAL: 500,
 } as const
@@ -31,6 +32,7 @@ export class AppError extends Error {
 /** Turns anything thrown into an AppError, keeping the cause. */
 export function toAppError(thrown: unknown): AppError {
   if (thrown instanceof AppError) return thrown
+  if (thrown instanceof NewerShape) return new AppError('NEWER', thrown.message, [], {}, { cause: thrown })
   const type = typeof thrown === 'object' && thrown !== null && 'type' in thrown ? String(thrown.type) : ''
   if (type === 'entity.too.large') {
     const limit =

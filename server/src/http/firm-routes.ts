@@ -1,20 +1,28 @@
 import { z } from 'zod'
 import { houseRulesSchema, listColumns } from '#core'
+import { columnsAnswer, rulesAnswer, rulesPreview } from '#wire'
 import type { Store } from '../db/store.ts'
 import type { Jobs } from '../jobs/jobs.ts'
+import type { Summaries } from '../jobs/summaries.ts'
 import { AppError } from './errors.ts'
 import { route, StatusAnswer, type Route } from './route.ts'
 
-const rulesAnswer = z.object({ rules: houseRulesSchema, revision: z.number() })
-
 /** Routes for what a firm has set for itself. */
-export function firmRoutes({ store, jobs }: { readonly store: Store; readonly jobs: Jobs }): Route[] {
+export function firmRoutes({
+  store,
+  jobs,
+  summaries,
+}: {
+  readonly store: Store
+  readonly jobs: Jobs
+  readonly summaries: Summaries
+}): Route[] {
   return [
     route({
       method: 'get',
       path: '/api/house-rules',
       summary: "The firm's house rules",
-      role: 'installer',
+      role: 'viewer',
       answer: rulesAnswer,
       handle: async ({ who }) => store.settingsOf(who.firmId).houseRules(),
     }),
@@ -27,7 +35,10 @@ export function firmRoutes({ store, jobs }: { readonly store: Store; readonly jo
       answer: rulesAnswer,
       handle: async ({ who, body }) => {
         const revision = await store.settingsOf(who.firmId).setHouseRules(body.rules, body.revision)
-        if (revision !== null) return { rules: body.rules, revision }
+        if (revision !== null) {
+          summaries.nudge()
+          return { rules: body.rules, revision }
+        }
         return new StatusAnswer(409, {
           type: 'urn:kapelle:error:conflict',
           title:
@@ -43,7 +54,7 @@ export function firmRoutes({ store, jobs }: { readonly store: Store; readonly jo
       summary: 'Which jobs would get or lose findings under other house rules; nothing is saved',
       role: 'owner',
       body: z.object({ rules: houseRulesSchema }),
-      answer: z.object({ jobs: z.array(z.unknown()), judged: z.number(), more: z.boolean() }),
+      answer: rulesPreview,
       handle: async ({ who, body }) => jobs.underRules(who, body.rules),
     }),
     route({
@@ -51,7 +62,7 @@ export function firmRoutes({ store, jobs }: { readonly store: Store; readonly jo
       path: '/api/list-columns',
       summary: "What headings of this firm's equipment lists mean",
       role: 'installer',
-      answer: z.object({ columns: z.record(z.string(), z.string()) }),
+      answer: columnsAnswer,
       handle: async ({ who }) => ({ columns: await store.settingsOf(who.firmId).columns() }),
     }),
     route({
@@ -60,6 +71,7 @@ export function firmRoutes({ store, jobs }: { readonly store: Store; readonly jo
       summary: 'Remember what headings mean',
       role: 'installer',
       body: z.object({ columns: z.record(z.string().min(1).max(60), z.enum([...listColumns, 'nothing'])) }),
+      answer: columnsAnswer,
       handle: async ({ who, body }) => {
         if (Object.keys(body.columns).length > 100)
           throw new AppError('INVALID', 'Nothing was remembered.', [

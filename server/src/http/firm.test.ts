@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { blankDevice, defaultHouseRules, hashOf, type CatalogueEntry, type HouseRules } from '#core'
+import { blankDevice, defaultHouseRules, type HouseRules, type WrittenEntry } from '#core'
 import type { RunningServer } from '../server.ts'
 import { anEdit, startJob, startTestServer, TestClient } from '../testing/client.ts'
 
@@ -48,11 +48,11 @@ describe('house rules', () => {
 
   it('show which jobs they would change before they are saved', async () => {
     const job = randomUUID()
-    const entries = (await ann.call('GET', '/api/catalogue')).body.entries as CatalogueEntry[]
+    const entries = (await ann.call('GET', '/api/catalogue')).body.entries as WrittenEntry[]
     const pin = (id: string) => {
-      const entry = entries.find((item) => item.id === id)
+      const entry = entries.find((item) => (item.raw as { id: string }).id === id)
       if (!entry) throw new Error(id)
-      return { op: 'add', record: { id: `pin:${id}`, type: 'pin', entry: id, hash: hashOf(entry) } } as const
+      return { op: 'add', record: { id: `pin:${id}`, type: 'pin', entry: id, hash: entry.hash } } as const
     }
     const device = {
       ...blankDevice,

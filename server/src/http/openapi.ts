@@ -4,6 +4,8 @@ import type { Route } from './route.ts'
 
 extendZodWithOpenApi(z)
 
+const fileShape = z.string().describe('A file')
+
 /** The OpenAPI document made from the table of routes. */
 export function openApi(routes: readonly Route[]): unknown {
   const registry = new OpenAPIRegistry()
@@ -18,9 +20,12 @@ export function openApi(routes: readonly Route[]): unknown {
         ...(route.body ? { body: { content: { 'application/json': { schema: route.body } } } } : {}),
       },
       responses: {
-        200: route.answer
-          ? { description: 'Done', content: { 'application/json': { schema: route.answer } } }
-          : { description: 'Done' },
+        200: {
+          description: 'Done',
+          content: route.answer
+            ? { 'application/json': { schema: route.answer } }
+            : { [route.file ?? 'application/json']: { schema: fileShape } },
+        },
         default: {
           description: 'Problem details (RFC 9457): title, status, problems',
           content: {

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { Catalogue, comparePack, PACK_LIMIT, packJsonSchema, readPack, writePack } from '#core'
+import { Catalogue, comparePack, PACK_LIMIT, packJsonSchema, readPack, writePack, writtenOf } from '#core'
+import { entriesAnswer, packAnswer } from '#wire'
 import type { Store } from '../db/store.ts'
 import { AppError } from './errors.ts'
 import { FileAnswer, route, type Route } from './route.ts'
@@ -11,7 +12,8 @@ export function packRoutes(store: Store): Route[] {
       method: 'get',
       path: '/api/catalogue/pack',
       summary: 'The offered entries as one catalogue pack',
-      role: 'installer',
+      role: 'viewer',
+      file: 'application/json',
       handle: async ({ who }) => {
         const entries = await store.catalogueOf(who.firmId).current()
         return new FileAnswer(
@@ -27,7 +29,7 @@ export function packRoutes(store: Store): Route[] {
       summary: 'Take a catalogue pack in: all of it or nothing',
       role: 'installer',
       body: z.object({ pack: z.unknown() }),
-      answer: z.object({ new: z.number(), changed: z.number(), same: z.number() }),
+      answer: packAnswer,
       handle: async ({ who, body }) => {
         if (Buffer.byteLength(JSON.stringify(body.pack ?? null)) > PACK_LIMIT)
           throw new AppError(
@@ -36,7 +38,10 @@ export function packRoutes(store: Store): Route[] {
           )
         const catalogue = store.catalogueOf(who.firmId)
         const current = await catalogue.current()
-        const read = readPack(body.pack, current)
+        const read = readPack(
+          body.pack,
+          current.map((item) => item.entry),
+        )
         if (!read.ok)
           throw new AppError(
             'INVALID',
@@ -53,15 +58,15 @@ export function packRoutes(store: Store): Route[] {
       method: 'get',
       path: '/api/catalogue/entries',
       summary: 'Kept entries of this firm by their hashes: those that a job pins, offered or not',
-      role: 'installer',
+      role: 'viewer',
       query: z.object({
         hashes: z
           .string()
           .regex(/^[0-9a-f]{64}(,[0-9a-f]{64}){0,99}$/, 'must be 1 to 100 hashes, with commas'),
       }),
-      answer: z.object({ entries: z.array(z.unknown()) }),
+      answer: entriesAnswer,
       handle: async ({ who, query }) => ({
-        entries: await store.catalogueOf(who.firmId).byHashes(query.hashes.split(',')),
+        entries: (await store.catalogueOf(who.firmId).byHashes(query.hashes.split(','))).map(writtenOf),
       }),
     }),
     route({
@@ -69,6 +74,7 @@ export function packRoutes(store: Store): Route[] {
       path: '/api/catalogue/schema.json',
       summary: 'The JSON Schema of a catalogue pack',
       role: 'public',
+      file: 'application/schema+json',
       handle: async () => packJsonSchema(),
     }),
   ]

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { hashOf, type CatalogueEntry } from '#core'
+import { hashOf, type CatalogueEntry, type WrittenEntry } from '#core'
 import type { RunningServer } from '../server.ts'
 import { startTestServer, TestClient } from '../testing/client.ts'
 
@@ -22,7 +22,7 @@ interface Pack {
 const exported = async (who: TestClient): Promise<Pack> =>
   JSON.parse((await who.raw('/api/catalogue/pack')).text) as Pack
 const offered = async (who: TestClient): Promise<string[]> =>
-  ((await who.call('GET', '/api/catalogue')).body.entries as CatalogueEntry[]).map(hashOf).sort()
+  ((await who.call('GET', '/api/catalogue')).body.entries as WrittenEntry[]).map((item) => item.hash).sort()
 const bring = (who: TestClient, pack: unknown) => who.call('POST', '/api/catalogue/pack', { pack })
 
 describe('catalogue packs', () => {
@@ -48,7 +48,7 @@ describe('catalogue packs', () => {
     [
       'a newer form',
       (pack) => ({ ...pack, kapellePack: 9 }),
-      'kapellePack: is 9; this Kapelle reads up to 1',
+      'kapellePack: is 9; this Kapelle reads up to 2',
     ],
     [
       'one bad entry among good ones',
@@ -70,8 +70,8 @@ describe('catalogue packs', () => {
     const former = pack.entries.find((entry) => entry.id === 'device/wick') as CatalogueEntry
     await bring(ann, { ...pack, entries: [{ ...former, note: 'a later note' }] })
     const ask = async (who: TestClient, hash: string) =>
-      ((await who.call('GET', `/api/catalogue/entries?hashes=${hash}`)).body.entries as CatalogueEntry[]).map(
-        hashOf,
+      ((await who.call('GET', `/api/catalogue/entries?hashes=${hash}`)).body.entries as WrittenEntry[]).map(
+        (item) => item.hash,
       )
     expect(await ask(ann, hashOf(former))).toEqual([hashOf(former)])
     const own = hashOf({ ...former, note: 'a later note' } as CatalogueEntry)

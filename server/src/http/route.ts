@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { reaches, type Role } from '#core'
 import type { Account } from '../db/people.ts'
 import { AppError } from './errors.ts'
 
@@ -38,11 +39,13 @@ export interface Route {
   readonly path: string
   readonly summary: string
   /** Who may call it. */
-  readonly role: 'public' | 'installer' | 'owner'
+  readonly role: 'public' | Role
   readonly params: z.ZodType | null
   readonly query: z.ZodType | null
   readonly body: z.ZodType | null
   readonly answer: z.ZodType | null
+  /** Content type of an answer that is a file; null for JSON. */
+  readonly file: string | null
   /** Whether repeated failures of one caller are held back. */
   readonly guarded: boolean
   readonly handle: (call: Call<never, never, never>) => Promise<unknown>
@@ -62,6 +65,7 @@ export function route<
   query?: Q
   body?: B
   answer?: z.ZodType
+  file?: string
   guarded?: boolean
   handle: (call: Call<z.infer<P>, z.infer<Q>, z.infer<B>>) => Promise<unknown>
 }): Route {
@@ -71,6 +75,7 @@ export function route<
     query: def.query ?? null,
     body: def.body ?? null,
     answer: def.answer ?? null,
+    file: def.file ?? null,
     guarded: def.guarded ?? false,
     handle: def.handle as Route['handle'],
   }
@@ -80,6 +85,11 @@ export function route<
 export function allow(role: Route['role'], account: Account | null): void {
   if (role === 'public') return
   if (!account) throw new AppError('SIGN_IN_NEEDED', 'Sign in first.')
-  if (role === 'owner' && account.role !== 'owner')
-    throw new AppError('NOT_ALLOWED', 'Only the owner of the firm may do this.')
+  if (!reaches(account.role, role))
+    throw new AppError(
+      'NOT_ALLOWED',
+      role === 'owner'
+        ? 'Only the owner of the firm may do this.'
+        : 'You look on here: only an installer or an owner of the firm may change something.',
+    )
 }

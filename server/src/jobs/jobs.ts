@@ -1,61 +1,50 @@
 import {
-  Catalogue,
-  findingChanges,
   jobInfo,
-  judge,
-  readEdit,
   readJobFile,
-  waiverTrouble,
-  writeJobFile,
-  zoneScheduleCsv,
   SCHEMA,
-  recordsOf,
-  sameJson,
-  serialsOf,
-  type CatalogueEntry,
+  stamped,
+  writeJobFile,
+  writtenOf,
   type Edit,
+  type EditAnswer,
+  type EditsAnswer,
   type HouseRules,
   type JobDocument,
+  type JobList,
+  type JobSummary,
   type JournalEntry,
-  type Problem,
+  type KeptEntry,
+  type OpenedJob,
+  type Op,
+  type RulesPreview,
+  type UndoAnswer,
 } from '#core'
-import { schedulePdf } from '../documents/schedule-pdf.ts'
+import type { JobHead } from '../db/jobs.ts'
 import type { Account } from '../db/people.ts'
-import type { JobHead, JobListRow, NamedConflict } from '../db/jobs.ts'
-import type { Store } from '../db/store.ts'
 import { AppError } from '../http/errors.ts'
-import { summarise, type JobSummary } from './summary.ts'
-
-/** The answer to one edit of a batch. */
-export type EditAnswer =
-  | { readonly id: string; readonly outcome: 'taken'; readonly revision: number }
-  | { readonly id: string; readonly outcome: 'conflict'; readonly conflict: NamedConflict }
-  | { readonly id: string; readonly outcome: 'invalid'; readonly problems: readonly Problem[] }
-
-export interface OpenedJob extends JobHead {
-  readonly entries: readonly CatalogueEntry[]
-}
-
-export interface ListedJob {
-  readonly id: string
-  readonly name: string
-  readonly address: string
-  readonly changedAt: string
-  readonly summary: JobSummary
-}
+import { pinnedHashes } from '../workers/judging-tasks.ts'
+import type { Summaries } from './summaries.ts'
+import { takeEdit, type Taking } from './taking.ts'
 
 /** What people do with the jobs of their firm. */
 export interface Jobs {
-  list(who: Account, text: string): Promise<ListedJob[]>
+  list(who: Account, text: string): Promise<JobList>
   open(who: Account, jobId: string): Promise<OpenedJob>
-  journal(who: Account, jobId: string, since: number): Promise<JournalEntry[]>
+  /** The revision that a job of the firm is at; an unknown job is an error. */
+  revision(who: Account, jobId: string): Promise<number>
+  /** Journal entries after a revision, oldest first. */
+  since(who: Account, jobId: string, since: number): Promise<JournalEntry[]>
+  /** Journal entries before a revision, newest first; with `about`, those that touch one of these records. */
+  before(who: Account, jobId: string, before: number, about: readonly string[]): Promise<JournalEntry[]>
+  /** What this person can take back and bring back. */
+  undo(who: Account, jobId: string): Promise<UndoAnswer>
   /** Takes edits in order; stops at the first that is not taken. */
   take(
     who: Account,
     jobId: string,
-    edits: readonly unknown[],
+    sent: { readonly edits: readonly unknown[]; readonly sentAt: string | null },
     create: boolean,
-  ): Promise<{ answers: EditAnswer[]; revision: number }>
+  ): Promise<EditsAnswer>
   elsewhere(who: Account, jobId: string): Promise<{ serial: string; job: string }[]>
   /** The job as one open file. */
   file(who: Account, jobId: string): Promise<{ name: string; text: string }>
@@ -66,234 +55,182 @@ export interface Jobs {
     form: 'csv' | 'pdf',
   ): Promise<{ name: string; content: string | Buffer }>
   /** Which of the firm's latest jobs would get or lose findings under other house rules; nothing is saved. */
-  underRules(
-    who: Account,
-    rules: HouseRules,
-  ): Promise<{ jobs: JobUnderRules[]; judged: number; more: boolean }>
-  /** Begins a job from a job file; the entries it carries are kept for this firm. */
-  importFile(
-    who: Account,
-    jobId: string,
-    editId: string,
-    file: unknown,
-  ): Promise<{ answers: EditAnswer[]; revision: number }>
+  underRules(who: Account, rules: HouseRules): Promise<RulesPreview>
+  /** Begins a job from a job file; the entries it carries are kept for this firm, its evidence is told by the file. */
+  importFile(who: Account, jobId: string, editId: string, file: unknown): Promise<EditsAnswer>
+  /** Begins a job by a journal, each edit in the name of one of these people and at its own time. */
+  loadJournal(
+    people: readonly Account[],
+    job: { readonly id: string; readonly edits: readonly Edit[]; readonly entries: readonly KeptEntry[] },
+  ): Promise<void>
 }
 
-/** A job whose findings other house rules would change, with the findings that would come and go. */
-export interface JobUnderRules {
-  readonly id: string
-  readonly name: string
-  readonly come: readonly string[]
-  readonly go: readonly string[]
-}
+/** Jobs that a list shows, and that a preview of house rules judges, the latest first. */
+const MOST = 200
+/** Entries of a page of the journal. */
+const PAGE = 100
 
-/** Jobs that a preview of house rules judges, the latest first. */
-const MOST_JUDGED = 200
+export function createJobs(
+  taking: Taking & { readonly summaries: Summaries | null; readonly build: string },
+): Jobs {
+  const { store, pool, now, summaries } = taking
 
-export function createJobs(store: Store, now: () => Date): Jobs {
   async function head(who: Account, jobId: string): Promise<JobHead> {
     const found = await store.jobsOf(who.firmId).head(jobId)
     if (!found) throw new AppError('NOT_FOUND', 'There is no such job in this firm.')
     return found
   }
 
-  async function pinned(who: Account, document: JobDocument): Promise<CatalogueEntry[]> {
-    return store.catalogueOf(who.firmId).byHashes(recordsOf(document, 'pin').map((pin) => pin.hash))
+  async function pinned(who: Account, document: JobDocument): Promise<KeptEntry[]> {
+    return store.catalogueOf(who.firmId).byHashes(pinnedHashes(document))
   }
 
-  async function freshSummary(who: Account, row: JobListRow): Promise<JobSummary> {
-    if (row.summaryRevision === row.revision) return JSON.parse(row.summary) as JobSummary
-    const current = await head(who, row.id)
-    return summaryNow(who, row.id, current)
+  const entriesOf = (who: Account) => (hashes: readonly string[]) =>
+    store.catalogueOf(who.firmId).byHashes(hashes)
+
+  async function text(who: Account, jobId: string) {
+    const found = await store.jobsOf(who.firmId).text(jobId)
+    if (!found) throw new AppError('NOT_FOUND', 'There is no such job in this firm.')
+    return found
   }
 
-  async function summaryNow(who: Account, jobId: string, current: JobHead): Promise<JobSummary> {
-    const { rules } = await store.settingsOf(who.firmId).houseRules()
-    const catalogue = new Catalogue(await pinned(who, current.document))
-    const summary = summarise(current.document, catalogue, rules, now())
-    await store.jobsOf(who.firmId).keepSummary(jobId, current.revision, summary)
-    return summary
+  async function revision(who: Account, jobId: string): Promise<number> {
+    const found = await store.jobsOf(who.firmId).revision(jobId)
+    if (found === null) throw new AppError('NOT_FOUND', 'There is no such job in this firm.')
+    return found
   }
 
-  async function unknownPins(who: Account, edit: Edit): Promise<Problem[]> {
-    const pins = edit.ops.flatMap((op, index) =>
-      op.op === 'add' && op.record.type === 'pin' ? [{ pin: op.record, index }] : [],
-    )
-    if (pins.length === 0) return []
-    const known = await store.catalogueOf(who.firmId).known(pins.map(({ pin }) => pin.hash))
-    return pins
-      .filter(({ pin }) => known.get(pin.hash) !== pin.entry)
-      .map(({ pin, index }) => ({
-        path: `ops.${index}.record.hash`,
-        message: `there is no catalogue entry ${pin.entry} of this hash here; load the catalogue again and choose it there`,
-      }))
-  }
-
-  /** The edit that this one takes back or brings again, as the journal has it. */
-  async function takenBack(who: Account, jobId: string, edit: Edit): Promise<Edit | null> {
-    const id = edit.undoes ?? edit.redoes
-    return id === undefined ? null : store.jobsOf(who.firmId).editOf(jobId, id)
-  }
-
-  async function takeOne(
-    who: Account,
-    jobId: string,
-    input: unknown,
-    how: { create: boolean; imported?: boolean },
-  ): Promise<EditAnswer> {
-    const { create } = how
-    const read = readEdit(input)
-    const id = read.ok ? read.edit.id : idOf(input)
-    if (!read.ok) return { id, outcome: 'invalid', problems: read.problems }
-    if (read.edit.schema !== SCHEMA)
-      return {
-        id,
-        outcome: 'invalid',
-        problems: [
-          { path: 'schema', message: `is ${read.edit.schema}; this server takes ${SCHEMA}: reload the page` },
-        ],
-      }
-    const edit: Edit = { ...read.edit, by: who.name }
-    const problems = [
-      ...(how.imported
-        ? []
-        : [...othersNames(who, edit, await takenBack(who, jobId, edit)), ...barredWaivers(who, edit)]),
-      ...(await unknownPins(who, edit)),
-    ]
-    if (problems.length > 0) return { id, outcome: 'invalid', problems }
-    const starts = edit.ops.some((op) => op.op === 'add' && op.record.type === 'job')
-    if (create && !starts)
-      return {
-        id,
-        outcome: 'invalid',
-        problems: [{ path: 'ops', message: 'the first edit of a job must add job:main' }],
-      }
-    const taken = await store.jobsOf(who.firmId).take(jobId, edit, now(), create)
-    if (taken.outcome === 'no-job') throw new AppError('NOT_FOUND', 'There is no such job in this firm.')
-    return taken.outcome === 'conflict'
-      ? { id, outcome: 'conflict', conflict: taken.conflict }
-      : { id, outcome: 'taken', revision: taken.entry.revision }
+  async function undo(who: Account, jobId: string): Promise<UndoAnswer> {
+    const stacks = await store.jobsOf(who.firmId).undoStacks(jobId, who)
+    return { undo: [...stacks.undo], redo: [...stacks.redo], more: stacks.more }
   }
 
   return {
-    async list(who, text) {
-      const rows = await store.jobsOf(who.firmId).list(text.trim(), 200)
-      const listed: ListedJob[] = []
-      for (const row of rows) {
-        const { id, name, address, changedAt } = row
-        listed.push({ id, name, address, changedAt, summary: await freshSummary(who, row) })
-      }
-      return listed
+    revision,
+    async undo(who, jobId) {
+      await revision(who, jobId)
+      return undo(who, jobId)
+    },
+    async list(who, find) {
+      const settings = await store.settingsOf(who.firmId).houseRules()
+      const basis = { rules: settings.revision, build: taking.build, now: now() }
+      const rows = await store.jobsOf(who.firmId).list(find.trim(), MOST, basis)
+      const jobs = rows.map(({ id, name, address, changedAt, summary, fresh }) => {
+        const kept = JSON.parse(summary) as JobSummary | Record<string, never>
+        return { id, name, address, changedAt, fresh, summary: 'stage' in kept ? (kept as JobSummary) : null }
+      })
+      const renewing = await store.summaries.waiting(who.firmId, now())
+      if (renewing > 0) summaries?.nudge()
+      return { jobs, renewing }
     },
     async open(who, jobId) {
       const current = await head(who, jobId)
-      return { ...current, entries: await pinned(who, current.document) }
+      const entries = (await pinned(who, current.document)).map(writtenOf)
+      return { ...current, entries, steps: await undo(who, jobId) }
     },
-    async journal(who, jobId, since) {
-      await head(who, jobId)
+    async since(who, jobId, since) {
+      await revision(who, jobId)
       return store.jobsOf(who.firmId).editsSince(jobId, since)
     },
-    async take(who, jobId, edits, create) {
+    async before(who, jobId, before, about) {
+      await revision(who, jobId)
+      return store.jobsOf(who.firmId).editsBefore(jobId, before, PAGE, about)
+    },
+    async take(who, jobId, { edits, sentAt }, create) {
       const answers: EditAnswer[] = []
       for (const input of edits) {
-        const answer = await takeOne(who, jobId, input, { create })
+        const answer = await takeEdit(taking, who, jobId, input, { create, sentAt })
         answers.push(answer)
         if (answer.outcome !== 'taken') break
       }
-      const revision = answers.reduce(
-        (highest, answer) => (answer.outcome === 'taken' ? Math.max(highest, answer.revision) : highest),
+      summaries?.nudge()
+      const highest = answers.reduce(
+        (most, answer) => (answer.outcome === 'taken' ? Math.max(most, answer.revision) : most),
         0,
       )
-      return { answers, revision }
+      return { answers, revision: highest }
     },
     async file(who, jobId) {
       const current = await head(who, jobId)
-      const text = writeJobFile(jobId, current.document, await pinned(who, current.document))
-      return { name: fileName(jobInfo(current.document).name, 'json'), text }
+      const content = writeJobFile(jobId, current.document, await pinned(who, current.document))
+      return { name: fileName(jobInfo(current.document).name, 'json'), text: content }
     },
     async schedule(who, jobId, form) {
-      const { document } = await head(who, jobId)
-      const catalogue = new Catalogue(await pinned(who, document))
+      const job = await text(who, jobId)
       const { rules } = await store.settingsOf(who.firmId).houseRules()
-      const content =
-        form === 'csv'
-          ? zoneScheduleCsv(document, catalogue)
-          : await schedulePdf(document, catalogue, rules, now())
-      return { name: fileName(`${jobInfo(document).name} zones`, form), content }
+      const made = await pool.run(
+        { kind: 'schedule', form, rules, now: now().toISOString() },
+        job,
+        entriesOf(who),
+      )
+      const name = (await store.jobsOf(who.firmId).nameOf(jobId)) ?? ''
+      const content = typeof made === 'string' ? made : Buffer.from(made)
+      return { name: fileName(`${name} zones`, form), content }
     },
     async importFile(who, jobId, editId, file) {
       const read = readJobFile(file)
       if (!read.ok)
         throw new AppError('INVALID', 'This job file was not taken; nothing was changed.', read.problems)
       await store.catalogueOf(who.firmId).add(read.entries, false)
-      const edit = {
-        id: editId,
-        kind: 'job.import',
-        schema: SCHEMA,
-        by: who.name,
-        madeAt: now().toISOString(),
-        ops: read.ops,
+      const jobs = store.jobsOf(who.firmId)
+      const answers: EditAnswer[] = []
+      const parts: [string, readonly Op[]][] = [
+        [editId, read.plan],
+        [`${editId.slice(0, 38)}-t`, read.told],
+      ]
+      for (const [id, ops] of parts) {
+        if (ops.length === 0) continue
+        const by = { id: who.id, name: who.name }
+        const edit: Edit = { id, kind: 'job.import', schema: SCHEMA, by, madeAt: now().toISOString(), ops }
+        const taken = await jobs.take(jobId, { edit, now: now(), create: true })
+        if (taken.outcome !== 'taken')
+          throw new AppError(
+            'CONFLICT',
+            'A job with this id is here already and has changed since; import it under a new id.',
+          )
+        answers.push({ id, outcome: 'taken', revision: taken.entry.revision })
       }
-      const answer = await takeOne(who, jobId, edit, { create: true, imported: true })
-      if (answer.outcome === 'conflict')
-        throw new AppError(
-          'CONFLICT',
-          'A job with this id is here already and has changed since; import it under a new id.',
-        )
-      return { answers: [answer], revision: answer.outcome === 'taken' ? answer.revision : 0 }
+      summaries?.nudge()
+      return { answers, revision: Math.max(...answers.map((one) => ('revision' in one ? one.revision : 0))) }
     },
-    async underRules(who, rules) {
-      const { rules: current } = await store.settingsOf(who.firmId).houseRules()
-      const rows = await store.jobsOf(who.firmId).list('', MOST_JUDGED + 1)
-      const judged = rows.slice(0, MOST_JUDGED)
-      const changed: JobUnderRules[] = []
+    async underRules(who, other) {
+      const settings = await store.settingsOf(who.firmId).houseRules()
+      const basis = { rules: settings.revision, build: taking.build, now: now() }
+      const rows = await store.jobsOf(who.firmId).list('', MOST + 1, basis)
+      const judged = rows.slice(0, MOST)
+      const jobs: RulesPreview['jobs'] = []
       for (const row of judged) {
-        const { document } = await head(who, row.id)
-        const catalogue = new Catalogue(await pinned(who, document))
-        const input = { doc: document, catalogue, now: now().toISOString(), elsewhere: null }
-        const changes = findingChanges(
-          judge({ ...input, houseRules: current }),
-          judge({ ...input, houseRules: rules }),
+        const changes = await pool.run(
+          { kind: 'changes', rules: settings.rules, other, now: now().toISOString() },
+          await text(who, row.id),
+          entriesOf(who),
         )
-        const come = changes.come.map((finding) => finding.text)
-        const go = changes.go.map((finding) => finding.text)
-        if (come.length + go.length > 0) changed.push({ id: row.id, name: row.name, come, go })
+        if (changes.come.length + changes.go.length > 0)
+          jobs.push({ id: row.id, name: row.name, come: [...changes.come], go: [...changes.go] })
       }
-      return { jobs: changed, judged: judged.length, more: rows.length > judged.length }
+      return { jobs, judged: judged.length, more: rows.length > judged.length }
     },
     async elsewhere(who, jobId) {
       const current = await head(who, jobId)
-      return store.jobsOf(who.firmId).elsewhere(jobId, [...serialsOf(current.document)])
+      return store.jobsOf(who.firmId).elsewhereOf(jobId, current.document)
+    },
+    async loadJournal(people, { id, edits, entries }) {
+      const [first] = people
+      if (!first) return
+      await store.catalogueOf(first.firmId).add(entries, false)
+      for (const [index, edit] of edits.entries()) {
+        const who = people.find((person) => person.name === edit.by.name) ?? first
+        const at = new Date(edit.madeAt)
+        const taken = await store.jobsOf(who.firmId).take(id, {
+          edit: stamped(edit, who, { now: at, behindMs: 0 }, null),
+          now: at,
+          create: index === 0,
+        })
+        if (taken.outcome !== 'taken')
+          throw new Error(`${edit.id} of the journal was not taken: ${taken.outcome}`)
+      }
     },
   }
-}
-
-/**
- * Nobody adds in another's name what somebody saw, decided or vouched for. An undo may put back what its maker took out, as
- * it was; a job file brings that of its own time.
- */
-function othersNames(who: Account, edit: Edit, undone: Edit | null): Problem[] {
-  return edit.ops.flatMap((op, index) => {
-    if (op.op !== 'add' || !('by' in op.record) || op.record.by === who.name) return []
-    const back = undone?.ops.some((past) => past.op === 'remove' && sameJson(past.record, op.record))
-    return back
-      ? []
-      : [
-          {
-            path: `ops.${index}.record.by`,
-            message: `must be ${who.name}: nobody adds a ${op.record.type} record in another's name`,
-          },
-        ]
-  })
-}
-
-/** What physics forbids nobody takes upon themselves; life safety only an owner (work.md section 4). */
-function barredWaivers(who: Account, edit: Edit): Problem[] {
-  return edit.ops.flatMap((op, index) => {
-    if (op.op !== 'add' || op.record.type !== 'waiver') return []
-    const trouble = waiverTrouble(op.record, who.role)
-    return trouble ? [{ path: `ops.${index}.record.rule`, message: trouble }] : []
-  })
 }
 
 /** A file name that every system takes, from a job's name. */
@@ -304,10 +241,4 @@ export function fileName(name: string, ending: string): string {
     .replace(/^-+|-+$/g, '')
     .toLowerCase()
   return `${plain || 'job'}.${ending}`
-}
-
-function idOf(input: unknown): string {
-  return typeof input === 'object' && input !== null && 'id' in input && typeof input.id === 'string'
-    ? input.id.slice(0, 40)
-    : ''
 }

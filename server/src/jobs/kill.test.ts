@@ -10,10 +10,11 @@ import { freePort } from '../db/mariadb.ts'
 import { openSource } from '../db/source.ts'
 import { createStore } from '../db/store.ts'
 import { shippedEntries } from '../server.ts'
+import { runs } from '../../../core/src/testing/runs.ts'
 import { anEdit, TEST_PASSWORD, TestClient } from '../testing/client.ts'
 import { freshDatabase } from '../testing/database.ts'
 
-const KILLS = 30
+const KILLS = runs(90)
 const main = fileURLToPath(new URL('../main.ts', import.meta.url))
 
 const pause = (ms: number): Promise<void> => new Promise((next) => setTimeout(next, ms))

@@ -12,16 +12,21 @@ interface Tally {
 
 /**
  * Runs every check and every test suite, going on after a failure so that one run shows all, and prints the sum as the
- * last line. Returns the exit code: 1 when anything failed or a suite ran no test.
+ * last line, with the minutes each took. `long` tries every case of the large properties. Returns the exit code: 1 when anything failed or a suite ran no test.
  */
-export async function runChecks(): Promise<number> {
+export async function runChecks(long: boolean): Promise<number> {
+  if (long) process.env.KAPELLE_LONG = '1'
+  const began = Date.now()
   const folder = mkdtempSync(join(tmpdir(), 'kapelle-checks-'))
   const sum: Tally = { passed: 0, failed: 0, skipped: 0 }
+  let since = began
   const add = (name: string, tally: Tally): void => {
+    const took = minutes(Date.now() - since)
+    since = Date.now()
     sum.passed += tally.passed
     sum.failed += tally.failed
     sum.skipped += tally.skipped
-    console.log(`· ${name}: ${tally.passed} passed, ${tally.failed} failed`)
+    console.log(`· ${name}: ${tally.passed} passed, ${tally.failed} failed, ${took} min`)
   }
   const checks: [string, string[]][] = [
     ['format', ['prettier', '--check', '--log-level', 'warn', '.']],
@@ -49,26 +54,42 @@ export async function runChecks(): Promise<number> {
     const code = await run(command)
     add(name, { passed: Number(code === 0), failed: Number(code !== 0), skipped: 0 })
   }
-  const units = join(folder, 'unit.json')
-  const unitCode = await run([
-    'vitest',
-    'run',
-    '--reporter=dot',
-    '--reporter=json',
-    `--outputFile.json=${units}`,
-  ])
-  add('unit and server tests', unitTally(units, unitCode))
+  for (const [project, name] of suites) {
+    const file = join(folder, `${project}.json`)
+    const code = await run([
+      'vitest',
+      'run',
+      '--project',
+      project,
+      '--reporter=dot',
+      '--reporter=json',
+      `--outputFile.json=${file}`,
+    ])
+    add(name, unitTally(file, code))
+  }
   const journeys = join(folder, 'journeys.json')
   const journeyCode = await run(['playwright', 'test', '--reporter=list,json'], {
     PLAYWRIGHT_JSON_OUTPUT_NAME: journeys,
   })
   add('journeys in the browser', journeyTally(journeys, journeyCode))
   rmSync(folder, { recursive: true, force: true })
+  console.log(`· ${minutes(Date.now() - began)} min in all${long ? ', with every case' : ''}`)
   console.log(`· tests are ${Math.round(100 * testShare(process.cwd()))} % of the code`)
   console.log(
     `\n${sum.passed} passed, ${sum.failed} failed${sum.skipped > 0 ? `, ${sum.skipped} skipped` : ''}`,
   )
   return sum.failed > 0 ? 1 : 0
+}
+
+/** The suites of unit tests, each with what it is called. */
+const suites = [
+  ['core', 'tests of the core and the demo'],
+  ['server', 'tests of the server on MariaDB'],
+  ['web', 'tests of the client'],
+] as const
+
+function minutes(milliseconds: number): string {
+  return (milliseconds / 60_000).toFixed(1)
 }
 
 function run(command: string[], env: Record<string, string> = {}): Promise<number> {

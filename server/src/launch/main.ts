@@ -13,7 +13,7 @@ const command = process.argv[2]
 
 try {
   if (command === 'demo' || command === 'start' || command === 'dev') await serve(command)
-  else if (command === 'test') process.exitCode = await runChecks()
+  else if (command === 'test') process.exitCode = await runChecks(process.argv.includes('--long'))
   else if (command === 'stop') await stop()
   else if (command === 'rebuild') await rebuild()
   else throw new Error(`unknown command ${command ?? ''}`)

@@ -7,7 +7,9 @@ import { createAccounts } from '../auth/accounts.ts'
 import { startMariaDb, type DbServer } from '../db/mariadb.ts'
 import { openSource } from '../db/source.ts'
 import { createStore, type Store } from '../db/store.ts'
+import { readJournalFile } from '#core'
 import { createJobs, type Jobs } from '../jobs/jobs.ts'
+import { JudgingPool } from '../workers/pool.ts'
 import { REFERENCE } from '../../../demo/draft.ts'
 import { shippedEntries } from '../server.ts'
 import { holdFolder } from './lock.ts'
@@ -84,7 +86,13 @@ async function loadDemo(database: DbServer, data: string): Promise<DemoSignIn[]>
     ]
     const firm = await accounts.addFirm('Tallis & Quayle Alarms')
     for (const person of people) await accounts.addPerson(firm, person)
-    await loadJobs(store, createJobs(store, now))
+    const pool = new JudgingPool()
+    const jobs = createJobs({ store, pool, now, summaries: null, build: 'demo' })
+    await loadJobs(
+      store,
+      jobs,
+      people.map((person) => person.login),
+    )
     writeFileSync(file, JSON.stringify(people, null, 2), { mode: 0o600 })
     return people
   } finally {
@@ -92,10 +100,10 @@ async function loadDemo(database: DbServer, data: string): Promise<DemoSignIn[]>
   }
 }
 
-/** Takes the demo's job files in, their evidence shifted from the demo's reference moment to now. */
-async function loadJobs(store: Store, jobs: Jobs): Promise<void> {
-  const owner = await store.people.byLogin('morwen')
-  if (!owner) return
+/** Takes the demo's journals in, their times shifted from the demo's reference moment to now. */
+async function loadJobs(store: Store, jobs: Jobs, logins: readonly string[]): Promise<void> {
+  const found = await Promise.all(logins.map((login) => store.people.byLogin(login)))
+  const people = found.flatMap((person) => (person ? [person.account] : []))
   const shift = Math.floor((Date.now() - Date.parse(REFERENCE)) / 60_000) * 60_000
   for (const name of readdirSync(demoJobs).sort()) {
     const text = readFileSync(join(demoJobs, name), 'utf8')
@@ -103,8 +111,9 @@ async function loadJobs(store: Store, jobs: Jobs): Promise<void> {
       /"(\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d)Z"/g,
       (_whole, time: string) => `"${new Date(Date.parse(`${time}Z`) + shift).toISOString()}"`,
     )
-    const file = JSON.parse(shifted) as { id: string }
-    await jobs.importFile(owner.account, file.id, `demo-${file.id.slice(-12)}`, file)
+    const read = readJournalFile(JSON.parse(shifted))
+    if (!read.ok) throw new Error(`The demo job ${name} is damaged: ${JSON.stringify(read.problems)}`)
+    await jobs.loadJournal(people, read)
   }
 }
 

@@ -1,6 +1,15 @@
 import { randomUUID } from 'node:crypto'
 import { pino, type Logger } from 'pino'
-import { blankJob, SCHEMA, type Edit, type JobInfo, type Op } from '#core'
+import {
+  blankJob,
+  freshEvidence,
+  SCHEMA,
+  type Edit,
+  type JobInfo,
+  type Op,
+  type Person,
+  type Signoff,
+} from '#core'
 import { startServer, type RunningServer } from '../server.ts'
 import { freshDatabase } from './database.ts'
 
@@ -13,6 +22,8 @@ export interface Answer {
 /** A signed-in caller of the HTTP interface. */
 export class TestClient {
   #cookie = ''
+  /** Who signed in; nobody before. */
+  me: Person = { id: null, name: 'me' }
 
   constructor(readonly url: string) {}
 
@@ -48,6 +59,7 @@ export class TestClient {
   async signIn(login: string, password = TEST_PASSWORD): Promise<this> {
     const answer = await this.call('POST', '/api/session', { login, password })
     if (answer.status !== 200) throw new Error(`sign-in failed: ${answer.body.title}`)
+    this.me = { id: String(answer.body.id), name: String(answer.body.name) }
     return this
   }
 
@@ -67,13 +79,17 @@ export class TestClient {
 
 export const TEST_PASSWORD = 'correct-horse-9'
 
-/** A server on a fresh database with two firms: Brook Alarms (ann owner, bob installer) and Far Away (eve owner). */
-export async function startTestServer(logger: Logger = pino({ level: 'silent' })): Promise<RunningServer> {
+/** A server on a fresh database with two firms: Brook Alarms (ann owner, bob installer, cyd viewer) and Far Away (eve owner). */
+export async function startTestServer(
+  logger: Logger = pino({ level: 'silent' }),
+  now?: () => Date,
+): Promise<RunningServer> {
   const server = await startServer({
     address: await freshDatabase(),
     port: 0,
     host: '127.0.0.1',
     logger,
+    ...(now ? { now } : {}),
   })
   const { accounts } = server.services
   const brook = await accounts.addFirm('Brook Alarms')
@@ -86,6 +102,7 @@ export async function startTestServer(logger: Logger = pino({ level: 'silent' })
       role: 'installer',
       password: TEST_PASSWORD,
     }),
+    accounts.addPerson(brook, { name: 'Cyd Holm', login: 'cyd', role: 'viewer', password: TEST_PASSWORD }),
     accounts.addPerson(far, { name: 'Eve Fell', login: 'eve', role: 'owner', password: TEST_PASSWORD }),
   ])
   return server
@@ -96,11 +113,16 @@ export function anEdit(ops: readonly Op[], extra: Partial<Edit> = {}): Edit {
     id: randomUUID(),
     kind: 'test.edit',
     schema: SCHEMA,
-    by: 'me',
+    by: { id: null, name: 'me' },
     madeAt: '2026-05-04T09:30:00Z',
     ops,
     ...extra,
   }
+}
+
+/** A sign-off as its maker's page sends it. */
+export function aSignoff(id: string, what: string, who: Person, at = '2026-05-04T09:30:00.000Z'): Signoff {
+  return { ...freshEvidence(who, at), id: `signoff:${id}`, type: 'signoff', what, note: '' }
 }
 
 export function startJob(over: Partial<JobInfo> = {}): JobInfo {

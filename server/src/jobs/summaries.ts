@@ -1,0 +1,95 @@
+import type { StaleJob } from '../db/summaries.ts'
+import type { Store } from '../db/store.ts'
+import type { JudgingPool } from '../workers/pool.ts'
+
+/** How often it is looked whether summaries are old, milliseconds. */
+const LOOK_MS = 2_000
+/** Jobs that one look takes on: few, so that another process finds work too. */
+const AT_ONCE = 4
+/** How long a job that could not be summed up is left alone, milliseconds. */
+const AGAIN_MS = 60_000
+
+/**
+ * Sums jobs up behind the answers. After an edit, a change of the house rules, a new build or when the clock says so, a
+ * summary is old; it is then made anew in a worker thread and kept with what it was made by.
+ */
+export class Summaries {
+  #timer: NodeJS.Timeout | null = null
+  #running: Promise<void> | null = null
+  #again = false
+  #ended = false
+
+  constructor(
+    readonly store: Store,
+    readonly pool: JudgingPool,
+    readonly now: () => Date,
+    readonly tell: (error: unknown) => void,
+  ) {}
+
+  /** Begins to look now and then. */
+  start(): void {
+    this.#timer = setInterval(() => this.nudge(), LOOK_MS)
+    this.#timer.unref()
+    this.nudge()
+  }
+
+  /** Looks at once: something changed. */
+  nudge(): void {
+    if (this.#ended) return
+    if (this.#running) {
+      this.#again = true
+      return
+    }
+    this.#running = this.#work()
+      .catch(this.tell)
+      .finally(() => {
+        this.#running = null
+        if (this.#again) {
+          this.#again = false
+          this.nudge()
+        }
+      })
+  }
+
+  /** Waits until nothing is old any more. */
+  async settled(): Promise<void> {
+    this.nudge()
+    while (this.#running) await this.#running
+  }
+
+  async stop(): Promise<void> {
+    this.#ended = true
+    if (this.#timer) clearInterval(this.#timer)
+    await this.#running
+  }
+
+  async #work(): Promise<void> {
+    while (!this.#ended) {
+      const jobs = await this.store.summaries.claim(AT_ONCE, this.now())
+      if (jobs.length === 0) return
+      for (const job of jobs) await this.#sumUp(job)
+    }
+  }
+
+  async #sumUp(job: StaleJob): Promise<void> {
+    try {
+      const text = await this.store.jobsOf(job.firmId).text(job.id)
+      if (!text) return
+      const { rules } = await this.store.settingsOf(job.firmId).houseRules()
+      const { summary, due } = await this.pool.run(
+        { kind: 'summary', rules, now: this.now().toISOString() },
+        text,
+        (hashes) => this.store.catalogueOf(job.firmId).byHashes(hashes),
+      )
+      await this.store.summaries.keep(job, {
+        revision: text.revision,
+        summary,
+        due: due === null ? null : new Date(due),
+      })
+    } catch (error) {
+      if (this.#ended) return
+      this.tell(error)
+      await this.store.summaries.release(job, new Date(this.now().getTime() + AGAIN_MS))
+    }
+  }
+}

@@ -1,0 +1,127 @@
+import {
+  Catalogue,
+  emptyDocument,
+  findingChanges,
+  judge,
+  nextStage,
+  openStates,
+  owedList,
+  readKept,
+  recordsOf,
+  replay,
+  stops as isStopping,
+  upgraded,
+  withMaker,
+  zoneScheduleCsv,
+  type Edit,
+  type HouseRules,
+  type JobDocument,
+  type JobRecord,
+  type JobSummary,
+  type JournalEntry,
+  type KeptEntry,
+  type WrittenEntry,
+} from '#core'
+import type { JobText } from '../db/jobs.ts'
+import { schedulePdf } from '../documents/schedule-pdf.ts'
+
+/** What is asked of a job; the job itself comes as text and is parsed where it is judged. */
+export type JudgingTask =
+  /** What the job list shows, and when it must be made again. */
+  | { readonly kind: 'summary'; readonly rules: HouseRules; readonly now: string }
+  /** The findings that would come and go under other house rules. */
+  | { readonly kind: 'changes'; readonly rules: HouseRules; readonly other: HouseRules; readonly now: string }
+  /** What stands against a hand-over, in words. */
+  | {
+      readonly kind: 'handover'
+      readonly rules: HouseRules
+      readonly now: string
+      readonly elsewhere: readonly { serial: string; job: string }[]
+    }
+  | {
+      readonly kind: 'schedule'
+      readonly form: 'csv' | 'pdf'
+      readonly rules: HouseRules
+      readonly now: string
+    }
+
+export interface Summed {
+  readonly summary: JobSummary
+  /** When the clock makes it old, UTC; null for never. */
+  readonly due: string | null
+}
+
+export interface JudgingAnswers {
+  readonly summary: Summed
+  readonly changes: { readonly come: readonly string[]; readonly go: readonly string[] }
+  readonly handover: readonly string[]
+  readonly schedule: string | Uint8Array
+}
+
+/** Parses a job: its snapshot, the journal behind it, in the shapes in force. */
+export function parseJob({ snapshot, tail }: Pick<JobText, 'snapshot' | 'tail'>): JobDocument {
+  const start = snapshot === null ? emptyDocument : (JSON.parse(snapshot) as JobDocument)
+  const entries = tail.map((text): JournalEntry => {
+    const entry = JSON.parse(text) as JournalEntry
+    return { ...entry, edit: withMaker<JobRecord>(entry.edit as Edit) }
+  })
+  return upgraded(replay(entries, start))
+}
+
+/** Hashes of the entries that a job pins. */
+export function pinnedHashes(document: JobDocument): string[] {
+  return recordsOf(document, 'pin').map((pin) => pin.hash)
+}
+
+/** Does one task on a parsed job. */
+export async function doTask(
+  task: JudgingTask,
+  document: JobDocument,
+  kept: readonly KeptEntry[],
+): Promise<JudgingAnswers[JudgingTask['kind']]> {
+  const catalogue = new Catalogue(kept)
+  const input = { doc: document, catalogue, now: task.now, elsewhere: null, houseRules: task.rules }
+  switch (task.kind) {
+    case 'summary': {
+      const findings = judge(input)
+      const owed = owedList(document, catalogue, findings)
+      const summary = {
+        stage: nextStage(owed),
+        owed: owed.length,
+        stops: findings.filter(isStopping).length,
+      }
+      return { summary, due: dueAt(document, task.now) }
+    }
+    case 'changes': {
+      const changes = findingChanges(judge(input), judge({ ...input, houseRules: task.other }))
+      return {
+        come: changes.come.map((finding) => finding.text),
+        go: changes.go.map((finding) => finding.text),
+      }
+    }
+    case 'handover': {
+      const findings = judge({ ...input, elsewhere: task.elsewhere })
+      return owedList(document, catalogue, findings)
+        .filter((item) => item.blocks)
+        .map((item) => item.text)
+    }
+    case 'schedule':
+      return task.form === 'csv'
+        ? zoneScheduleCsv(document, catalogue)
+        : schedulePdf(document, catalogue, task.rules, new Date(task.now))
+  }
+}
+
+export function keptOf(written: readonly WrittenEntry[]): KeptEntry[] {
+  return written.map(readKept)
+}
+
+/** When the clock alone changes what is said: a temporary state runs out, or a day ends. */
+function dueAt(document: JobDocument, now: string): string {
+  const midnight = new Date(now)
+  midnight.setUTCHours(24, 0, 0, 0)
+  return openStates(document)
+    .map((state) => new Date(state.until).toISOString())
+    .filter((until) => until > now)
+    .reduce((first, until) => (until < first ? until : first), midnight.toISOString())
+}
