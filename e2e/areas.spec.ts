@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { accessible, signIn, stage, url } from './help.ts'
+import { accessible, passAll, signIn, stage, url } from './help.ts'
 
 const fennel = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a002'
 
@@ -60,7 +60,19 @@ test('a finished job gets a second area: who sets it, a zone moved in two acts, 
   await page.getByRole('button', { name: 'More of zone 09' }).click()
   await page.getByRole('button', { name: 'Both are keyed…' }).click()
   await page.getByRole('button', { name: 'Apply' }).click()
+  // What was proved was another area: those tests are owed again, the reading at its place is not.
+  await stage(page, 'Hand over')
+  await expect(page.getByText('3 proofs are open.')).toBeVisible()
+  await stage(page, 'Prove')
+  await page.getByRole('button', { name: 'Put the station on test' }).click()
+  await page.getByRole('button', { name: /den window/i }).click()
+  await passAll(page)
+  await page.getByRole('button', { name: 'Take it off test' }).click()
   await stage(page, 'Hand over')
   await expect(page.getByText('✓ ready to hand over')).toBeVisible()
   await accessible(page)
+
+  // The server looks once more, then it is handed over.
+  await page.getByRole('button', { name: 'Hand over', exact: true }).click()
+  await expect(page.getByText(/✓ Idris Quayle, .*: house rules fixed/)).toBeVisible()
 })

@@ -78,10 +78,12 @@ async function run(work: () => Promise<{ people: Row[] }>): Promise<void> {
           :error-messages="faults.password"
           autocomplete="new-password"
         />
-        <v-select v-model="form.role" label="Role" :items="['installer', 'owner']" />
+        <v-select v-model="form.role" label="Role" :items="['viewer', 'installer', 'owner']" />
         <v-btn type="submit" color="primary">Add</v-btn>
       </form>
-      <p class="quiet mt-3">An installer does everything but people and firm settings.</p>
+      <p class="quiet mt-3">
+        A viewer reads and exports. An installer does everything but people and firm settings.
+      </p>
     </div>
   </v-main>
 </template>

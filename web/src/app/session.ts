@@ -1,15 +1,17 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import { Catalogue, defaultHouseRules, type CatalogueEntry, type HouseRules } from '#core'
+import {
+  Catalogue,
+  defaultHouseRules,
+  readKept,
+  type AccountWire,
+  type HouseRules,
+  type WrittenEntry,
+} from '#core'
 import { api, ApiError } from './api.ts'
 
-export interface Person {
-  readonly id: string
-  readonly name: string
-  readonly login: string
-  readonly role: 'owner' | 'installer'
-  readonly firm: string
-}
+/** Who is signed in. */
+export type Person = AccountWire
 
 /** Who is signed in, and the firm's catalogue. */
 export const useSession = defineStore('session', () => {
@@ -56,8 +58,8 @@ export const useSession = defineStore('session', () => {
   /** The entries offered for new work; loaded once. */
   async function loadCatalogue(): Promise<Catalogue> {
     if (!catalogue.value) {
-      const { entries } = await api<{ entries: CatalogueEntry[] }>('GET', '/api/catalogue')
-      catalogue.value = new Catalogue(entries)
+      const { entries } = await api<{ entries: WrittenEntry[] }>('GET', '/api/catalogue')
+      catalogue.value = new Catalogue(entries.map(readKept))
     }
     return catalogue.value
   }

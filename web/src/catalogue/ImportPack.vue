@@ -105,14 +105,14 @@ async function take(): Promise<void> {
             <tbody>
               <tr
                 v-for="change in changes.filter((item) => item.state !== 'same').slice(0, 200)"
-                :key="change.entry.id"
+                :key="change.entry.entry.id"
               >
                 <td>{{ words[change.state] }}</td>
-                <td>{{ change.entry.kind }}</td>
+                <td>{{ change.entry.entry.kind }}</td>
                 <td>
-                  <strong>{{ change.entry.name }}</strong>
+                  <strong>{{ change.entry.entry.name }}</strong>
                 </td>
-                <td class="quiet">{{ change.entry.maker }}</td>
+                <td class="quiet">{{ change.entry.entry.maker }}</td>
               </tr>
             </tbody>
           </table>

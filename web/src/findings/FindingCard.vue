@@ -29,8 +29,9 @@ function takeBack(): void {
     id: `waiver-end:${uuid()}`,
     type: 'waiver-end',
     waiver: waived.id,
-    by: job.me,
-    at: new Date().toISOString(),
+    rule: waived.rule,
+    subject: waived.subject,
+    ...job.fresh(),
   } as const
   job.edit('finding.unwaive', [{ op: 'add', record }])
 }
@@ -48,7 +49,7 @@ function takeBack(): void {
     </div>
     <p>{{ finding.text }}</p>
     <p v-if="finding.waived" class="small">
-      {{ finding.waived.by }}, {{ new Date(finding.waived.at).toLocaleDateString() }}: “{{
+      {{ finding.waived.made.name }}, {{ new Date(finding.waived.at).toLocaleDateString() }}: “{{
         finding.waived.reason
       }}”
     </p>

@@ -28,8 +28,7 @@ function take(): void {
     subject: props.finding.subject,
     text: props.finding.text.slice(0, 1000),
     reason: reason.value.trim(),
-    by: job.me,
-    at: new Date().toISOString(),
+    ...job.fresh(),
   } as const
   fault.value = reason.value.trim() === '' ? 'Write the reason: it is printed at hand-over.' : ''
   if (fault.value !== '') return

@@ -55,11 +55,11 @@ describe('taking a finding on', () => {
     text.value = 'The customer names it himself.'
     text.dispatchEvent(new Event('input'))
     await page.press('I take it upon me')
-    expect(recordsOf(page.job.doc, 'waiver').map((item) => [item.rule, item.by, item.reason])).toEqual([
-      ['label-missing', 'Nell', 'The customer names it himself.'],
-    ])
+    expect(recordsOf(page.job.doc, 'waiver').map((item) => [item.rule, item.made.name, item.reason])).toEqual(
+      [['label-missing', 'Nell', 'The customer names it himself.']],
+    )
     const waived = finding('label-missing')
-    expect(waived.waived?.by).toBe('Nell')
+    expect(waived.waived?.made.name).toBe('Nell')
     await page.show(FindingCard, { finding: waived, here: true })
     expect(page.host.textContent).toContain('Taken on')
     await page.press('Take that back')

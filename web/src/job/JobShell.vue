@@ -45,17 +45,19 @@ const redoTitle = computed(() =>
 )
 
 /** What a redo would bring back: the edit that the undo took away. */
-function redoWhat(undo: JournalEntry): string {
-  const all = [...job.journal, ...job.unsent]
-  const undone = all.find((entry) => entry.edit.id === undo.edit.undoes)
-  return undone ? titleOf(undone.edit) : 'what was undone'
+function redoWhat(undo: JournalEntry & { readonly undid?: string }): string {
+  return titleOf({ ...undo.edit, kind: undo.undid ?? 'undone' })
 }
 const saved = computed(() => {
   const waiting = job.unsent.length
   if (job.line === 'offline')
     return `Offline: ${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} here`
   if (job.line === 'signed-out') return 'Signed out: sign in again to send'
-  return waiting > 0 ? 'Saving…' : 'All saved'
+  if (job.line === 'newer') return 'A newer version holds changes here: reload the page'
+  if (job.line === 'refused') return 'The server lets nobody change this job now: what waits stays here'
+  if (waiting > 0 && !job.keeps) return 'Saving… (this browser keeps nothing over a reload)'
+  if (waiting > 0) return 'Saving…'
+  return job.tray.length > 0 ? `${job.tray.length} not taken: see the message` : 'All saved'
 })
 
 const keysOpen = ref(false)
@@ -95,6 +97,7 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
   <Teleport v-if="job.jobId" to="#bar-slot">
     <span class="job-name">{{ name }}</span>
     <span class="saved quiet" role="status">{{ saved }}</span>
+    <span v-if="job.looksOn" class="saved" title="Your role in this firm is viewer">You look on</span>
     <span class="grow" />
     <v-btn
       :icon="mdiUndo"

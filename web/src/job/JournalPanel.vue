@@ -4,26 +4,31 @@ import { computed } from 'vue'
 import { titleOf, type JournalEntry } from '#core'
 import { useJob } from './job-store.ts'
 import { journalLines, touches } from './journal-lines.ts'
+import { useJournal } from './useJournal.ts'
 
 const job = useJob()
 const open = defineModel<boolean>({ required: true })
-const MOST = 300
+const journal = useJournal(open)
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape' && open.value) open.value = false
 })
 
-const entries = computed<readonly JournalEntry[]>(() => [...job.journal, ...job.unsent].reverse())
+/** What waits here stands first: it is not in the journal yet. */
 const shown = computed(() => {
   if (!open.value) return []
   const about = job.journalAbout
-  const mine = about ? entries.value.filter((entry) => touches(entry, about.ids)) : entries.value
-  return mine.slice(0, MOST).map((entry) => ({
+  const waiting = [...job.unsent].reverse().filter((entry) => !about || touches(entry, about.ids))
+  const line = (entry: JournalEntry, waits: boolean) => ({
     entry,
+    waits,
     title: titleOf(entry.edit),
     lines: journalLines(job.doc, job.catalogue, entry, about?.ids ?? null),
-  }))
+  })
+  return [
+    ...waiting.map((entry) => line(entry, true)),
+    ...journal.entries.value.map((entry) => line(entry, false)),
+  ]
 })
-const more = computed(() => entries.value.length > MOST && !job.journalAbout)
 
 function when(time: string): string {
   return new Date(time).toLocaleString(undefined, { dateStyle: 'short', timeStyle: 'short' })
@@ -46,18 +51,32 @@ function when(time: string): string {
         <span class="grow" />
         <v-btn size="small" variant="text" class="text-none" @click="open = false">Close</v-btn>
       </div>
-      <p v-if="shown.length === 0" class="quiet">Nothing has been changed here yet.</p>
+      <p v-if="journal.state.value === 'failed'" role="alert">
+        The journal cannot be read now.
+        <v-btn size="small" variant="text" class="text-none" @click="journal.more">Try again</v-btn>
+      </p>
+      <p v-else-if="shown.length === 0 && journal.state.value === 'ready'" class="quiet">
+        Nothing has been changed here yet.
+      </p>
       <ol class="entries">
         <li v-for="item in shown" :key="item.entry.edit.id">
-          <strong>{{ item.entry.edit.by }}</strong> {{ item.title }}
-          <span class="quiet small">{{ when(item.entry.takenAt) }}</span>
+          <strong>{{ item.entry.edit.by.name }}</strong> {{ item.title }}
+          <span class="quiet small">{{ item.waits ? 'waiting to be sent' : when(item.entry.takenAt) }}</span>
           <ul v-if="item.lines.length > 0" class="small">
             <li v-for="(line, index) in item.lines.slice(0, 12)" :key="index">{{ line }}</li>
             <li v-if="item.lines.length > 12" class="quiet">and {{ item.lines.length - 12 }} more</li>
           </ul>
         </li>
       </ol>
-      <p v-if="more" class="quiet small">The latest {{ MOST }} are shown.</p>
+      <v-btn
+        v-if="journal.older.value"
+        size="small"
+        variant="tonal"
+        class="text-none mt-3"
+        :loading="journal.state.value === 'loading'"
+        @click="journal.more"
+        >Show older entries</v-btn
+      >
     </div>
   </v-navigation-drawer>
 </template>

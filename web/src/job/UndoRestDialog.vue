@@ -1,34 +1,20 @@
 <script setup lang="ts">
-import { lastTouch } from '#core'
 import { conflictWords, valueWords, whoWhen } from './conflict-words.ts'
 import { useJob } from './job-store.ts'
+import { useTouch } from './useTouch.ts'
 
 const job = useJob()
-
-function by(id: string, field: string | null): string {
-  const entry = lastTouch(job.journal, id, field)
-  return entry
-    ? whoWhen({
-        code: 'changed',
-        id,
-        field,
-        yours: null,
-        theirs: null,
-        who: entry.edit.by,
-        when: entry.takenAt,
-      })
-    : ''
-}
+const touch = useTouch(() => job.undoRest?.conflicts[0] ?? null)
 </script>
 
 <template>
   <v-dialog :model-value="!!job.undoRest" max-width="620" @update:model-value="job.undoRest = null">
     <v-card v-if="job.undoRest" class="pa-6" title="Part of it was changed since">
       <ul class="my-2 ml-5">
-        <li v-for="conflict in job.undoRest.conflicts" :key="`${conflict.id} ${conflict.field}`">
-          {{ conflictWords(job.doc, conflict) }} It is now {{ valueWords(conflict.theirs) }} ({{
-            by(conflict.id, conflict.field)
-          }}) and stays so.
+        <li v-for="(conflict, index) in job.undoRest.conflicts" :key="`${conflict.id} ${conflict.field}`">
+          {{ conflictWords(job.doc, conflict) }} It is now {{ valueWords(conflict.theirs)
+          }}<template v-if="index === 0 && touch.who"> ({{ whoWhen({ ...conflict, ...touch }) }})</template>
+          and stays so.
         </li>
       </ul>
       <p v-if="job.undoRest.ops.length > 0">

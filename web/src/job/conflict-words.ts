@@ -1,5 +1,10 @@
-import { fieldWords, typeOfId, type Conflict, type JobDocument } from '#core'
-import type { NamedConflict } from './sync.ts'
+import { aRecord, fieldWords, typeOfId, type Conflict, type JobDocument } from '#core'
+
+/** A conflict with the colleague's name and time, where known. */
+export interface NamedConflict extends Conflict {
+  readonly who?: string | null
+  readonly when?: string | null
+}
 
 /** A value as a person reads it. */
 export function valueWords(value: unknown): string {
@@ -18,7 +23,7 @@ export function recordWords(doc: JobDocument, id: string): string {
   if (record?.type === 'zone') return `zone ${record.number}`
   if (record?.type === 'device') return `the device in ${record.room || 'no room'}`
   if (record?.type === 'user') return `user ${record.name}`
-  return type ? `a ${type}` : 'a record'
+  return type ? aRecord(type) : 'a record'
 }
 
 /** One sentence on what stands against a change. */
@@ -27,7 +32,7 @@ export function conflictWords(doc: JobDocument, conflict: Conflict): string {
   switch (conflict.code) {
     case 'changed':
       return conflict.field
-        ? `The ${fieldWords(conflict.field)} of ${what} was changed in the meantime.`
+        ? `The ${fieldWords(conflict.id, conflict.field)} of ${what} was changed in the meantime.`
         : `${what} was changed in the meantime.`
     case 'gone':
       return 'What you changed has been removed in the meantime.'

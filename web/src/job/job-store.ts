@@ -5,34 +5,45 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import {
   Catalogue,
   emptyDocument,
-  hashOf,
+  freshEvidence,
   invertOps,
   judge,
+  noUndo,
   owedList,
   pinOps,
   placesOf,
+  readKept,
   planUndo,
   recordsOf,
   rulesInForce,
   SCHEMA,
   serialsOf,
   systemOf,
-  undoState,
-  type CatalogueEntry,
+  undoStacks,
   type Conflict,
   type DevicePlace,
   type Edit,
   type JobDocument,
   type JudgeInput,
   type JournalEntry,
+  type KeptEntry,
   type Op,
+  type OpenedJob,
+  type Person,
   type Problem,
   type Replica,
   type TrayItem,
+  type UndoAnswer,
+  type UndoStacks,
+  type WrittenEntry,
 } from '#core'
 import { api } from '../app/api.ts'
 import { useSession } from '../app/session.ts'
-import { JobLine, type LineState } from './sync.ts'
+import { adoptLegacy } from '../line/legacy.ts'
+import { JobLine, type LineState } from '../line/line.ts'
+import { httpTransport } from '../line/transport.ts'
+import { holdTurn } from '../line/turn.ts'
+import { deviceQueue } from '../line/device-queue.ts'
 
 /** A message about something that was not taken. */
 export interface Notice {
@@ -46,11 +57,14 @@ export const useJob = defineStore('job', () => {
   const jobId = ref<string | null>(null)
   const doc = shallowRef<JobDocument>(emptyDocument)
   const tray = shallowRef<readonly TrayItem[]>([])
-  const journal = shallowRef<readonly JournalEntry[]>([])
+  /** What I can take back and bring back of what the server has; my unsent edits come on top. */
+  const stacks = shallowRef<UndoStacks & { readonly more: boolean }>({ ...noUndo, more: false })
+  /** The revision of the head: it grows with every entry of the journal. */
+  const revision = ref(0)
   const unsent = shallowRef<readonly JournalEntry[]>([])
   /** The entries offered for new work, and every entry known by its hash: a job is judged by those it pins. */
   const offered = shallowRef(new Catalogue([]))
-  const known = shallowRef<ReadonlyMap<string, CatalogueEntry>>(new Map())
+  const known = shallowRef<ReadonlyMap<string, KeptEntry>>(new Map())
   const pinned = computed(() =>
     recordsOf(doc.value, 'pin')
       .map((pin) => pin.hash)
@@ -62,6 +76,8 @@ export const useJob = defineStore('job', () => {
   // A colleague's edit or an undo may pin an entry that this page has not seen: it is asked for by its hash.
   watch(pinned, () => void fetchMissing())
   const line = ref<LineState>('idle')
+  /** False where this browser keeps nothing over a reload. */
+  const keeps = ref(true)
   const notice = shallowRef<Notice | null>(null)
   const undoRest = shallowRef<{
     entry: JournalEntry
@@ -74,7 +90,9 @@ export const useJob = defineStore('job', () => {
   const journalOpen = ref(false)
   let wire: JobLine | null = null
 
-  const me = computed(() => session.person?.name ?? '')
+  const me = computed((): Person => ({ id: session.person?.id ?? null, name: session.person?.name ?? '' }))
+  /** Whether this person may only look on. */
+  const looksOn = computed(() => session.person?.role === 'viewer')
   const now = ref(new Date().toISOString())
   useIntervalFn(() => (now.value = new Date().toISOString()), 30_000)
   const elsewhere = shallowRef<readonly { serial: string; job: string }[] | null>(null)
@@ -117,42 +135,74 @@ export const useJob = defineStore('job', () => {
       elsewhere.value = null
     }
   }
-  const steps = computed(() => undoState([...journal.value, ...unsent.value], me.value))
+  const steps = computed(() => {
+    const { undo, redo } = undoStacks(unsent.value, me.value, stacks.value)
+    return { undo: undo.at(-1) ?? null, redo: redo.at(-1) ?? null }
+  })
 
   /** Opens a job; closes the one before. */
   async function open(id: string): Promise<void> {
     close()
     const [current] = await Promise.all([session.loadCatalogue(), session.loadHouseRules()])
-    const [opened, history] = await Promise.all([
-      api<{ revision: number; document: JobDocument; entries: CatalogueEntry[] }>('GET', `/api/jobs/${id}`),
-      api<{ entries: JournalEntry[] }>('GET', `/api/jobs/${id}/edits?since=0`),
-    ])
+    const opened = await api<OpenedJob>('GET', `/api/jobs/${id}`)
     offered.value = current
-    learn([...current.entries, ...opened.entries])
-    journal.value = history.entries.filter((entry) => entry.revision <= opened.revision)
-    jobId.value = id
-    wire = new JobLine(id, opened.document, opened.revision, {
-      changed: show,
-      state: (state) => (line.value = state),
-      news: (entries) => (journal.value = [...journal.value, ...entries]),
-      invalid: (_edit, problems) => tell('This change was not taken.', problems),
+    learn(current.kept)
+    take(opened.entries)
+    stacks.value = opened.steps
+    revision.value = opened.revision
+    const queue = deviceQueue()
+    const owner = { firm: session.person?.firmId ?? '', person: session.person?.id ?? '', job: id }
+    await adoptLegacy(localStorage, queue, { ...owner, name: me.value.name }).catch(() => undefined)
+    const opening = await JobLine.open({
+      owner,
+      head: opened.document,
+      revision: opened.revision,
+      queue,
+      transport: httpTransport,
+      hold: holdTurn,
+      events: {
+        changed: show,
+        state: (state) => (line.value = state),
+        news,
+        keeps: (kept) => (keeps.value = kept),
+      },
     })
-    show(wire.replica)
+    jobId.value = id
+    wire = opening
+    show(opening.replica)
   }
 
-  function learn(entries: readonly CatalogueEntry[]): void {
-    known.value = new Map([...known.value, ...entries.map((entry) => [hashOf(entry), entry] as const)])
+  /** Entries that the server took, mine and others'. */
+  function news(entries: readonly JournalEntry[]): void {
+    stacks.value = { ...undoStacks(entries, me.value, stacks.value), more: stacks.value.more }
+    revision.value = entries.at(-1)?.revision ?? revision.value
+    if (stacks.value.undo.length === 0 && stacks.value.more) void fetchSteps()
+  }
+
+  /** Asks for what can be taken back further behind. */
+  async function fetchSteps(): Promise<void> {
+    const id = jobId.value
+    const answer = await api<UndoAnswer>('GET', `/api/jobs/${id}/undo`).catch(() => null)
+    if (answer && jobId.value === id) stacks.value = answer
+  }
+
+  function learn(entries: readonly KeptEntry[]): void {
+    known.value = new Map([...known.value, ...entries.map((item) => [item.hash, item] as const)])
+  }
+
+  function take(entries: readonly WrittenEntry[]): void {
+    learn(entries.map(readKept))
   }
 
   async function fetchMissing(): Promise<void> {
     const missing = pinned.value.split(' ').filter((hash) => hash !== '' && !known.value.has(hash))
     if (missing.length === 0) return
     const hashes = missing.slice(0, 100).join(',')
-    const answer = await api<{ entries: CatalogueEntry[] }>(
+    const answer = await api<{ entries: WrittenEntry[] }>(
       'GET',
       `/api/catalogue/entries?hashes=${hashes}`,
     ).catch(() => null)
-    if (answer) learn(answer.entries)
+    if (answer) take(answer.entries)
   }
 
   function close(): void {
@@ -161,15 +211,26 @@ export const useJob = defineStore('job', () => {
     jobId.value = null
     doc.value = emptyDocument
     tray.value = []
-    journal.value = []
+    stacks.value = { ...noUndo, more: false }
+    revision.value = 0
+    line.value = 'idle'
     unsent.value = []
     elsewhere.value = null
     journalAbout.value = null
   }
 
-  /** Makes one edit of these ops. A conflict goes to the tray and asks. Returns whether it was applied. */
+  /**
+   * Makes one edit of these ops. What cannot be applied goes to the tray with its reason and asks. Returns whether it was
+   * applied here; it is saved once the server has it.
+   */
   function edit(kind: string, ops: readonly Op[], extra: Partial<Edit> = {}): boolean {
     if (!wire || ops.length === 0) return false
+    if (looksOn.value) {
+      tell('You look on here: nothing was changed.', [
+        { path: '', message: 'An installer or an owner of the firm can change this job.' },
+      ])
+      return false
+    }
     const made: Edit = {
       id: uuid(),
       kind,
@@ -179,9 +240,12 @@ export const useJob = defineStore('job', () => {
       ops,
       ...extra,
     }
-    const conflict = wire.make(made)
-    if (conflict) wire.shelve(made, conflict)
-    return conflict === null
+    return wire.make(made) === null
+  }
+
+  /** What a new piece of evidence begins with: my name and now. */
+  function fresh() {
+    return freshEvidence(me.value, new Date().toISOString())
   }
 
   /** Sets one field from the value its maker saw. */
@@ -256,11 +320,13 @@ export const useJob = defineStore('job', () => {
     jobId,
     doc,
     tray,
-    journal,
+    revision,
     unsent,
     catalogue,
     offered,
     line,
+    keeps,
+    looksOn,
     notice,
     undoRest,
     journalAbout,
@@ -271,6 +337,7 @@ export const useJob = defineStore('job', () => {
     open,
     close,
     edit,
+    fresh,
     set,
     pins,
     undo,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { JournalEntry, Op } from '#core'
+import { SCHEMA, UPGRADE, type JournalEntry, type Op } from '#core'
 import { catalogue, smallDoc } from '../testing/small-doc.ts'
 import { journalLines, touches } from './journal-lines.ts'
 import { opLines } from './ops-words.ts'
@@ -8,7 +8,14 @@ const doc = smallDoc()
 const entry = (ops: readonly Op[]): JournalEntry => ({
   revision: 1,
   takenAt: '2026-05-04T14:05:00Z',
-  edit: { id: 'edit-0001', kind: 'zone.set', schema: 3, by: 'Nell', madeAt: '2026-05-04T14:05:00Z', ops },
+  edit: {
+    id: 'edit-0001',
+    kind: 'zone.set',
+    schema: SCHEMA,
+    by: { id: 'p1', name: 'Nell' },
+    madeAt: '2026-05-04T14:05:00Z',
+    ops,
+  },
 })
 const set = (id: string, field: string, from: unknown, to: unknown): Op => ({
   op: 'set',
@@ -29,6 +36,13 @@ describe('the journal in words', () => {
     expect(lines).toEqual(['zone 07, response: Outer line → Way in, first delay'])
   })
 
+  it('says nothing of the records that an upgrade touched', () => {
+    const upgrade = entry([set('zone:one', 'label', 'a', 'b')])
+    expect(
+      journalLines(doc, catalogue, { ...upgrade, edit: { ...upgrade.edit, kind: UPGRADE } }, null),
+    ).toEqual([])
+  })
+
   it('reads empty fields, ticks and numbers', () => {
     const ops = [
       set('zone:one', 'label', '', 'Porch Door'),
@@ -38,9 +52,9 @@ describe('the journal in words', () => {
     ]
     expect(journalLines(doc, catalogue, entry(ops), null)).toEqual([
       'zone 07, label: empty → Porch Door',
-      'zone 07, transmission delay: no → yes',
+      'zone 07, hold before sending: no → yes',
       'zone 07, number: 06 → 07',
-      'the job, entry 1: 30 → empty',
+      'the job, entry delay 1: 30 s → empty',
     ])
   })
 

@@ -1,4 +1,4 @@
-import type { Catalogue, JobDocument, JournalEntry, Op } from '#core'
+import { UPGRADE, type Catalogue, type JobDocument, type JournalEntry, type Op } from '#core'
 import { opLines } from './ops-words.ts'
 
 /** Whether an edit bears on one of these records. */
@@ -13,6 +13,8 @@ export function journalLines(
   entry: JournalEntry,
   ids: ReadonlySet<string> | null,
 ): string[] {
+  // An upgrade touches every record and says nothing new of any.
+  if (entry.edit.kind === UPGRADE) return []
   const ops = ids ? entry.edit.ops.filter((op) => ids.has(idOf(op))) : entry.edit.ops
   return opLines(doc, catalogue, ops).map((line) =>
     line.from === '' && line.to === ''

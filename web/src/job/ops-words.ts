@@ -1,9 +1,11 @@
 import {
   choiceWords,
   fieldWords,
+  jobRecords,
   printNumber,
   schools,
   systemOf,
+  typeOfId,
   type Catalogue,
   type JobDocument,
   type JobRecord,
@@ -22,12 +24,12 @@ export function opLines(doc: JobDocument, catalogue: Catalogue, ops: readonly Op
   return ops.flatMap((op): OpLine[] => {
     if (op.op === 'set') {
       const record = doc.records[op.id]
-      const what = `${record ? recordName(doc, catalogue, record) : op.id}, ${fieldWords(op.field)}`
+      const what = `${record ? recordName(doc, catalogue, record) : op.id}, ${fieldWords(op.id, op.field)}`
       return [
         {
           what,
-          from: valueName(doc, catalogue, op.field, op.from),
-          to: valueName(doc, catalogue, op.field, op.to),
+          from: valueName(doc, catalogue, op, op.from),
+          to: valueName(doc, catalogue, op, op.to),
         },
       ]
     }
@@ -39,16 +41,6 @@ export function opLines(doc: JobDocument, catalogue: Catalogue, ops: readonly Op
         : { what: `Removed: ${name}`, from: '', to: '' },
     ]
   })
-}
-
-const recordWords: Readonly<Record<string, string>> = {
-  heard: 'heard transmission',
-  test: 'result',
-  state: 'temporary state',
-  'state-end': 'end of a temporary state',
-  sight: 'what a motion sees',
-  'fixed-rules': 'house rules as of hand-over',
-  'waiver-end': 'end of a waiver',
 }
 
 /** What a record is called: `zone 07`, `Reedling contact in porch`. */
@@ -80,20 +72,27 @@ export function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRe
     case 'departure':
       return `departure, ${schools.find((item) => item.key === record.rule)?.question ?? record.rule}`
     default:
-      return recordWords[record.type] ?? record.type
+      return jobRecords.types[record.type]?.words ?? record.type
   }
 }
 
 function summary(doc: JobDocument, catalogue: Catalogue, record: JobRecord): string {
   if (record.type === 'zone')
-    return [record.label, valueName(doc, catalogue, 'response', record.response)].filter(Boolean).join(' · ')
+    return [record.label, valueName(doc, catalogue, { id: record.id, field: 'response' }, record.response)]
+      .filter(Boolean)
+      .join(' · ')
   if (record.type === 'departure') return choiceWords(record.rule, record.choice)
   if (record.type === 'waiver' || record.type === 'test')
     return 'reason' in record ? record.reason : record.outcome
   return record.type === 'terminal' ? record.state : ''
 }
 
-function valueName(doc: JobDocument, catalogue: Catalogue, field: string, value: unknown): string {
+function valueName(
+  doc: JobDocument,
+  catalogue: Catalogue,
+  { id, field }: { readonly id: string; readonly field: string },
+  value: unknown,
+): string {
   if (value === null || value === undefined || value === '') return 'empty'
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   const { panel } = systemOf(doc, catalogue)
@@ -103,5 +102,7 @@ function valueName(doc: JobDocument, catalogue: Catalogue, field: string, value:
   const entry = typeof value === 'string' ? catalogue.entries.find((item) => item.id === value) : undefined
   if (entry) return entry.name
   const record = typeof value === 'string' ? doc.records[value] : undefined
-  return record && 'name' in record ? record.name : String(value)
+  if (record && 'name' in record) return record.name
+  const unit = jobRecords.types[typeOfId(id) ?? '']?.fields[field]?.unit
+  return typeof value === 'number' && unit ? `${value} ${unit}` : String(value)
 }

@@ -43,7 +43,7 @@ it('says what an undo can no longer take back, and leaves it', async () => {
   page.job.edit(
     'zone.set',
     [{ op: 'set', id: 'zone:one', field: 'label', from: 'Lobby Door', to: 'Side Door' }],
-    { by: 'Rhys' },
+    { by: { id: 'p2', name: 'Rhys' } },
   )
   page.job.undo()
   await page.show(UndoRestDialog)
@@ -51,4 +51,24 @@ it('says what an undo can no longer take back, and leaves it', async () => {
   expect(shown()).toContain('The rest, 1 change, can still be taken back.')
   await page.press('Leave everything')
   expect([label(), recordOf(page.job.doc, 'zone', 'zone:one')?.report]).toEqual(['Side Door', true])
+})
+
+it('keeps what was found invalid, with its reason and values, until it is dismissed', async () => {
+  page.job.set('zone.set', 'zone:one', 'number', 7, 4000)
+  expect(recordOf(page.job.doc, 'zone', 'zone:one')?.number).toBe(7)
+  expect(page.edits).toEqual([])
+  await page.show(TrayDialog)
+  expect(shown()).toContain('This change was not taken')
+  expect(shown()).toContain('number must be a whole number from 1 to 999')
+  expect(shown()).toContain('4000')
+  await page.press('Dismiss it')
+  expect(page.job.tray).toEqual([])
+})
+
+it('lets a viewer look on, and changes nothing', async () => {
+  page.close()
+  page = await openJob(smallDoc(), 'viewer')
+  expect(page.job.set('zone.set', 'zone:one', 'label', 'Porch Door', 'Lobby Door')).toBe(false)
+  expect([label(), page.edits.length, page.job.tray.length]).toEqual(['Porch Door', 0, 0])
+  expect(page.job.notice?.title).toBe('You look on here: nothing was changed.')
 })

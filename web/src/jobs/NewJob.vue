@@ -84,7 +84,7 @@ async function begin(): Promise<void> {
       id: editId,
       kind: 'job.start',
       schema: SCHEMA,
-      by: session.person?.name ?? '',
+      by: { id: session.person?.id ?? null, name: session.person?.name ?? '' },
       madeAt: new Date().toISOString(),
       ops,
     }

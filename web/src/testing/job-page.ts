@@ -2,9 +2,19 @@ import { createPinia, setActivePinia } from 'pinia'
 import { createApp, h, nextTick, type Component } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { createVuetify } from 'vuetify'
-import { defaultHouseRules, type Edit, type JobDocument, type JournalEntry } from '#core'
+import {
+  defaultHouseRules,
+  noUndo,
+  writtenOf,
+  type Edit,
+  type JobDocument,
+  type JournalEntry,
+  type Role,
+} from '#core'
 import { useSession } from '../app/session.ts'
 import { useJob } from '../job/job-store.ts'
+import { useQueue } from '../line/device-queue.ts'
+import { memoryQueue } from '../line/memory-queue.ts'
 import { catalogue } from './small-doc.ts'
 
 /** An open job on a page, with a server in memory that takes every edit. */
@@ -33,8 +43,9 @@ export interface JobPage {
 const stages = ['survey', 'kit', 'zones', 'program', 'enrol', 'prove', 'handover']
 
 /** Opens a job on this document for a person of the role. */
-export async function openJob(doc: JobDocument, role: 'owner' | 'installer' = 'installer'): Promise<JobPage> {
+export async function openJob(doc: JobDocument, role: Role = 'installer'): Promise<JobPage> {
   localStorage.clear()
+  useQueue(memoryQueue())
   const edits: Edit[] = []
   globalThis.fetch = (path, init = {}) => Promise.resolve(answer(String(path), init))
   globalThis.EventSource = class {
@@ -60,7 +71,7 @@ export async function openJob(doc: JobDocument, role: 'owner' | 'installer' = 'i
   }) as VisualViewport
   setActivePinia(createPinia())
   const session = useSession()
-  session.person = { id: 'p1', name: 'Nell', login: 'nell', role, firm: 'Firm' }
+  session.person = { id: 'p1', name: 'Nell', login: 'nell', role, firm: 'Firm', firmId: 'f1' }
   const job = useJob()
   await job.open('job-1')
   const router = createRouter({
@@ -76,10 +87,13 @@ export async function openJob(doc: JobDocument, role: 'owner' | 'installer' = 'i
   let app: ReturnType<typeof createApp> | null = null
 
   function answer(path: string, init: RequestInit): Response {
-    if (path.startsWith('/api/catalogue')) return reply({ entries: catalogue.entries })
+    if (path.startsWith('/api/catalogue')) return reply({ entries: catalogue.kept.map(writtenOf) })
     if (path === '/api/house-rules') return reply({ rules: defaultHouseRules, revision: 1 })
     if (path.endsWith('/elsewhere')) return reply({ uses: [] })
-    if (path === '/api/jobs/job-1') return reply({ revision: 0, document: doc, entries: [] })
+    if (path === '/api/jobs/job-1')
+      return reply({ revision: 0, document: doc, entries: [], steps: { ...noUndo, more: false } })
+    if (path.includes('/journal')) return reply({ entries: journal().reverse() })
+    if (path.endsWith('/undo')) return reply({ ...noUndo, more: false })
     if (init.method !== 'POST') {
       const since = Number(new URL(path, 'http://x').searchParams.get('since') ?? 0)
       return reply({ entries: journal().slice(since) })

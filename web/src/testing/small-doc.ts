@@ -1,11 +1,13 @@
 import pack from '../../../demo/packs/world.json' with { type: 'json' }
 import {
   applyOps,
+  asItIs,
   blankDevice,
   blankJob,
   blankZone,
   Catalogue,
   emptyDocument,
+  freshEvidence,
   pinOps,
   readPack,
   startOps,
@@ -62,6 +64,31 @@ export function smallDoc(): JobDocument {
         device: 'device:porch',
         event: 'open',
         label: 'Porch Door',
+      },
+    },
+  ])
+}
+
+/** The document with a zone or device learned by this ID, as heard over the air. */
+export function learned(doc: JobDocument, subject: string, serial: string): JobDocument {
+  return after(doc, [
+    {
+      op: 'add',
+      record: {
+        ...freshEvidence({ id: 'p1', name: 'Nell' }, '2026-05-04T09:00:00.000Z'),
+        id: `heard:${subject.replace(':', '-')}`,
+        type: 'heard',
+        serial,
+        family: '',
+        cause: 'event',
+        loop: null,
+        level: 4,
+        source: 'air',
+        decision: 'accepted',
+        code: 'accept',
+        reason: '',
+        subject,
+        of: asItIs(doc, subject),
       },
     },
   ])

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { groupId, targetOf, type Target, type Transmission } from '#core'
+import { deviceSerial, groupId, targetOf, type Target, type Transmission } from '#core'
 import { useJob } from '../../job/job-store.ts'
 
 const props = defineProps<{ heard: readonly Transmission[]; targets: readonly Target[] }>()
@@ -12,7 +12,7 @@ const rows = computed(() =>
   props.heard.slice(0, 12).map((heard) => {
     const family = job.catalogue.get('family', heard.family)
     const device = (job.system?.devices ?? []).find(
-      ({ device: one }) => one.sticker === heard.serial || one.serial === heard.serial,
+      ({ device: one }) => one.sticker === heard.serial || deviceSerial(job.doc, one.id) === heard.serial,
     )
     const open = targetOf(props.targets, heard)
     const whose = device

@@ -52,7 +52,7 @@ const ready = computed(
 )
 const from = computed(() => (candidate.value?.source === 'typed' ? 'Typed' : 'Heard'))
 const shown = computed(() => candidate.value?.serial ?? (target.value?.done ? bound.value : null))
-const bound = computed(() => target.value?.zone?.serial ?? target.value?.device.serial ?? null)
+const bound = computed(() => target.value?.serial ?? null)
 
 function enter(): void {
   fault.value = props.enrol.type(entry.value)
@@ -91,6 +91,10 @@ function enter(): void {
     <p v-else-if="target.done" class="quiet">
       Enrolled as {{ groupId(family, bound ?? '') }}. To learn it again, trip it or type its sticker.
     </p>
+    <p v-else-if="bound" class="quiet">
+      {{ groupId(family, bound) }} is told by the job’s file or an earlier version; nobody here saw it. Learn
+      it again to make it count.
+    </p>
     <p v-else-if="target.sister" class="quiet">
       {{ target.loop?.name }} cannot be tripped on the bench: it takes the ID of its sister zone.
     </p>
@@ -115,6 +119,14 @@ function enter(): void {
       >
       <v-btn size="x-large" variant="tonal" :disabled="!candidate" class="text-none" @click="enrol.refuse"
         >Refuse, keep on record</v-btn
+      >
+      <v-btn
+        v-if="bound && !candidate"
+        size="x-large"
+        variant="tonal"
+        class="text-none"
+        @click="enrol.release"
+        >Take it out of the panel</v-btn
       >
       <v-btn
         v-if="sister && !target.done"

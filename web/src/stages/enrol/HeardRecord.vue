@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { groupId, type Heard } from '#core'
 import { useJob } from '../../job/job-store.ts'
+import { toldWords } from '../../shared/told.ts'
 
 defineProps<{ records: readonly Heard[] }>()
 const job = useJob()
+const decisions = { accepted: '✓ accepted', refused: '■ refused', released: '○ taken out' } as const
 const when = (time: string): string =>
   new Date(time).toLocaleString(undefined, { dateStyle: 'short', timeStyle: 'medium' })
 </script>
@@ -24,9 +26,9 @@ const when = (time: string): string =>
         <tr v-for="record in [...records].reverse()" :key="record.id">
           <td>{{ when(record.at) }}</td>
           <td class="id">{{ groupId(job.catalogue.get('family', record.family), record.serial) }}</td>
-          <td>{{ record.decision === 'accepted' ? '✓ accepted' : '■ refused' }} ({{ record.source }})</td>
+          <td>{{ decisions[record.decision] }} ({{ record.source }})</td>
           <td>{{ record.reason }}</td>
-          <td>{{ record.by }}</td>
+          <td>{{ record.made.name }}{{ toldWords(record.made) }}</td>
         </tr>
       </tbody>
     </table>

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, it } from 'vitest'
-import { computed, shallowRef } from 'vue'
-import { recordsOf, type Transmission } from '#core'
+import { computed, effectScope, shallowRef, type EffectScope } from 'vue'
+import { enrolmentOf, recordsOf, type Transmission } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
 import { after, smallDoc } from '../../testing/small-doc.ts'
 import Candidate from './Candidate.vue'
@@ -44,12 +44,19 @@ async function open(sticker: string | null): Promise<void> {
     { op: 'set', id: 'zone:one', field: 'loop', from: null, to: 3 },
   ])
   page = await openJob(doc)
-  const enrol = useEnrol(air)
+  const enrol = scope.run(() => useEnrol(air))
   await page.show(Candidate, { enrol, listening: true })
 }
 
-beforeEach(() => (heard.value = []))
-afterEach(() => page.close())
+let scope: EffectScope
+beforeEach(() => {
+  heard.value = []
+  scope = effectScope()
+})
+afterEach(() => {
+  scope.stop()
+  page.close()
+})
 
 it('holds Accept back until a contact was tripped once more', async () => {
   await open('20417733')
@@ -66,6 +73,23 @@ it('holds Accept back until a contact was tripped once more', async () => {
   expect(accept().disabled).toBe(false)
   await page.press('Accept for zone 07')
   expect(page.edits.map((edit) => edit.kind)).toEqual(['enrol.accept'])
+  expect(enrolmentOf(page.job.doc, 'zone:one')).toMatchObject({ serial: '20417733', by: 'air' })
+  // Taken out again it is to be learned anew, and both stay on record.
+  await page.press('Take it out of the panel')
+  expect(enrolmentOf(page.job.doc, 'zone:one')).toBeNull()
+  expect(recordsOf(page.job.doc, 'heard').map((record) => record.decision)).toEqual(['accepted', 'released'])
+})
+
+it('puts what was heard in an edit of its own, and the loop of the zone behind it', async () => {
+  await open('20417733')
+  page.job.set('zone.set', 'zone:one', 'loop', 3, 4)
+  trip('one')
+  trip('two')
+  await page.settle()
+  await page.press('Accept for zone 07')
+  expect(page.edits.map((edit) => edit.kind)).toEqual(['zone.set', 'enrol.accept', 'zone.set'])
+  expect(recordsOf(page.job.doc, 'zone')[0]?.loop).toBe(3)
+  expect(enrolmentOf(page.job.doc, 'zone:one')?.serial).toBe('20417733')
 })
 
 it('never compares what was typed with itself', async () => {

@@ -1,9 +1,10 @@
 import { v4 as uuid } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import {
-  acceptOps,
+  heardRecord,
   judgeHeard,
   judgeTyped,
+  loopOps,
   readSticker,
   recordOf,
   sisterSerial,
@@ -13,7 +14,6 @@ import {
   wantsConfirming,
   type Heard,
   type Judgement,
-  type Op,
   type Target,
   type Transmission,
 } from '#core'
@@ -118,8 +118,40 @@ export function useEnrol(air: Air) {
     const what = candidate.value
     if (!now || !what || !judgement.value || judgement.value.kind === 'refuse' || unconfirmed.value) return
     if (judgement.value.kind === 'ask-loop' && loop.value !== (now.loop?.loop ?? null)) return
-    const ops = acceptOps(now, what.serial, what.source, evidence('accepted'))
-    if (job.edit('enrol.accept', ops)) next(`${now.name} is enrolled.`)
+    if (enrol(now, evidence('accepted'))) next(`${now.name} is enrolled.`)
+  }
+
+  /** What was heard is an edit of its own; the loop that the zone takes by it comes second. */
+  function enrol(now: Target, record: Heard): boolean {
+    if (!job.edit('enrol.accept', [{ op: 'add', record }])) return false
+    job.edit('zone.set', loopOps(now))
+    return true
+  }
+
+  /** Takes an enrolled target out of the panel again: it is then to be learned anew. */
+  function release(): void {
+    const now = target.value
+    if (!now?.serial) return
+    const facts = {
+      serial: now.serial,
+      family: family.value?.id ?? '',
+      cause: 'released',
+      loop: null,
+      level: null,
+      source: 'typed',
+    } as const
+    const record = heardRecord(job.doc, {
+      id: `heard:${uuid()}`,
+      target: now,
+      facts,
+      decision: 'released',
+      code: 'released',
+      reason: 'Taken out of the panel, to be learned again.',
+      who: job.me,
+      at: new Date().toISOString(),
+    })
+    if (job.edit('enrol.release', [{ op: 'add', record }]))
+      said.value = `${now.name} is taken out: learn it again.`
   }
 
   function takeSister(): void {
@@ -128,8 +160,7 @@ export function useEnrol(air: Air) {
     candidate.value = { source: 'typed', serial: sister.value, heard: null }
     if (judgement.value?.kind !== 'accept') return
     const record = { ...evidence('accepted'), source: 'sister' as const, cause: 'sister' }
-    if (job.edit('enrol.accept', acceptOps(now, sister.value, 'sister', record)))
-      next(`${now.name} has its sister’s ID.`)
+    if (enrol(now, record)) next(`${now.name} has its sister’s ID.`)
   }
 
   function refuse(): void {
@@ -139,10 +170,9 @@ export function useEnrol(air: Air) {
     said.value = 'Refused, and kept on record.'
   }
 
-  function note(decision: Heard['decision']): void {
+  function note(decision: 'accepted' | 'refused'): void {
     const record = evidence(decision)
-    const ops: Op[] = recordOf(job.doc, 'heard', record.id) ? [] : [{ op: 'add', record }]
-    if (ops.length > 0) job.edit('enrol.refuse', ops)
+    if (!recordOf(job.doc, 'heard', record.id)) job.edit('enrol.refuse', [{ op: 'add', record }])
   }
 
   function next(words: string): void {
@@ -152,24 +182,28 @@ export function useEnrol(air: Air) {
     said.value = open.value === 0 ? `${words} Everything is enrolled.` : words
   }
 
-  function evidence(decision: Heard['decision']): Heard {
+  function evidence(decision: 'accepted' | 'refused'): Heard {
+    const now = target.value
     const what = candidate.value
     const verdict = judgement.value
-    return {
+    if (!now || !what) throw new RangeError('evidence: nothing was heard or typed for a target')
+    return heardRecord(job.doc, {
       id: `heard:${uuid()}`,
-      type: 'heard',
-      at: new Date().toISOString(),
-      by: job.me,
-      serial: what?.serial ?? '',
-      family: what?.heard?.family ?? family.value?.id ?? '',
-      cause: what?.heard?.cause ?? 'typed',
-      level: what?.heard?.level ?? null,
-      source: what?.source ?? 'typed',
+      target: now,
+      facts: {
+        serial: what.serial,
+        family: what.heard?.family ?? family.value?.id ?? '',
+        cause: what.heard?.cause ?? 'typed',
+        loop: what.heard?.loop ?? null,
+        level: what.heard?.level ?? null,
+        source: what.source,
+      },
       decision,
       code: verdict && 'code' in verdict ? verdict.code : (verdict?.kind ?? ''),
-      reason: (verdict?.reason ?? '').slice(0, 300),
-      subject: target.value?.id ?? '',
-    }
+      reason: verdict?.reason ?? '',
+      who: job.me,
+      at: new Date().toISOString(),
+    })
   }
 
   return {
@@ -192,6 +226,7 @@ export function useEnrol(air: Air) {
     type,
     accept,
     refuse,
+    release,
     takeSister,
   }
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed } from 'vue'
-import { jobInfo, keysSwitchedOff, recordOf, recordsOf } from '#core'
+import { evidenceOf, jobInfo, keysSwitchedOff, type Signoff } from '#core'
 import { useSession } from '../../app/session.ts'
 import { useJob } from '../../job/job-store.ts'
 
@@ -30,7 +30,7 @@ const items = computed(() => [
     hint: 'And how to reach the firm, and when the batteries are due.',
   },
 ])
-const signed = computed(() => new Map(recordsOf(job.doc, 'signoff').map((record) => [record.what, record])))
+const signed = computed(() => new Map(evidenceOf(job.doc, 'signoff').map((record) => [record.what, record])))
 const when = (time: string): string =>
   new Date(time).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 
@@ -39,36 +39,41 @@ function sign(what: string): void {
     id: `signoff:${uuid()}`,
     type: 'signoff',
     what,
-    by: job.me,
-    at: new Date().toISOString(),
+    ...job.fresh(),
     note: '',
   } as const
   job.edit('handover.sign', [{ op: 'add', record }])
 }
 
-/** Handing over fixes the house rules: what the firm decides later leaves this job as it is. */
+/**
+ * Handing over fixes the house rules: what the firm decides later leaves this job as it is. The server looks once more whether
+ * nothing is owed, on the job as it then is.
+ */
 function handOver(): void {
-  const at = new Date().toISOString()
   const signoff = {
     id: `signoff:${uuid()}`,
     type: 'signoff',
     what: 'handed-over',
-    by: job.me,
-    at,
+    ...job.fresh(),
     note: '',
   } as const
-  const there = recordOf(job.doc, 'fixed-rules', 'fixed-rules:main')
   const fixed = {
-    id: 'fixed-rules:main',
+    id: `fixed-rules:${uuid()}`,
     type: 'fixed-rules',
-    by: job.me,
-    at,
+    ...job.fresh(),
     rules: session.houseRules,
   } as const
+  const there = evidenceOf(job.doc, 'fixed-rules').length > 0
   job.edit('handover.done', [
     { op: 'add', record: signoff },
     ...(there ? [] : [{ op: 'add' as const, record: fixed }]),
   ])
+}
+
+/** Who signed it and when; what the server has not taken yet is said to wait. */
+function signedWords(record: Signoff): string {
+  const words = `${record.made.name}, ${when(record.at)}`
+  return record.made.takenAt === null ? `○ ${words}, waiting to be sent` : `✓ ${words}`
 }
 </script>
 
@@ -80,9 +85,7 @@ function handOver(): void {
         <span>
           {{ item.title }}
           <span class="quiet small">{{
-            signed.get(item.what)
-              ? `✓ ${signed.get(item.what)?.by}, ${when(signed.get(item.what)?.at ?? '')}`
-              : item.hint
+            signed.get(item.what) ? signedWords(signed.get(item.what) as Signoff) : item.hint
           }}</span>
         </span>
         <v-btn
@@ -99,7 +102,7 @@ function handOver(): void {
           System handed over to the customer
           <span class="quiet small">{{
             signed.get('handed-over')
-              ? `✓ ${signed.get('handed-over')?.by}, ${when(signed.get('handed-over')?.at ?? '')}: house rules fixed`
+              ? `${signedWords(signed.get('handed-over') as Signoff)}: house rules fixed`
               : ready
                 ? 'Fixes the house rules for this job.'
                 : 'Waits for what blocks it.'

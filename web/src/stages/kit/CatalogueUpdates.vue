@@ -13,7 +13,8 @@ const changes = computed(() => {
   if (!open.value) return { come: [], go: [] }
   const result = applyOps(job.doc, ops.value)
   if (!result.ok) return { come: [], go: [] }
-  const catalogue = job.catalogue.with(updates.value.map((update) => update.entry))
+  const newer = new Set(updates.value.map((update) => update.entry.id))
+  const catalogue = job.catalogue.with(job.offered.kept.filter((item) => newer.has(item.entry.id)))
   return findingChanges(job.findings, judge(job.inputOf(result.doc, catalogue)))
 })
 

@@ -2,8 +2,8 @@ import { v4 as uuid } from 'uuid'
 import {
   Catalogue,
   solveKit,
-  type CatalogueEntry,
   type JobDocument,
+  type KeptEntry,
   type KitSolution,
   type RemedyCosts,
 } from '#core'
@@ -11,7 +11,7 @@ import {
 /** What the page asks of the worker. */
 export interface SolveRequest {
   readonly doc: JobDocument
-  readonly entries: readonly CatalogueEntry[]
+  readonly entries: readonly KeptEntry[]
   readonly costs: RemedyCosts
 }
 

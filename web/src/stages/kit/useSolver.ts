@@ -23,7 +23,7 @@ export function useSolver() {
     worker.onerror = end
     const request: SolveRequest = {
       doc: toRaw(job.doc),
-      entries: job.catalogue.entries,
+      entries: job.catalogue.kept,
       costs: toRaw(job.rules.costs),
     }
     worker.postMessage(request)

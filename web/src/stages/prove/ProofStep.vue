@@ -2,6 +2,7 @@
 import { v4 as uuid } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import {
+  asItIs,
   cautions,
   hints,
   recordProblems,
@@ -13,6 +14,7 @@ import {
   type TestResult,
 } from '#core'
 import { useJob } from '../../job/job-store.ts'
+import { toldWords } from '../../shared/told.ts'
 import { clock, proofNames, stateLook } from './words.ts'
 
 const props = defineProps<{ entry: ProofDevice; item: ProofItem; next: boolean; family: Family | null }>()
@@ -45,9 +47,9 @@ function record(outcome: TestResult['outcome']): void {
   const result: TestResult = {
     id: `test:${uuid()}`,
     type: 'test',
-    at: new Date().toISOString(),
-    by: job.me,
+    ...job.fresh(),
     subject: props.entry.device.id,
+    of: asItIs(job.doc, props.entry.device.id),
     kind: props.item.kind,
     outcome,
     reading: value,
@@ -79,7 +81,8 @@ function record(outcome: TestResult['outcome']): void {
         {{ stateLook[result.outcome].glyph }} {{ stateLook[result.outcome].word
         }}<template v-if="result.reading !== null"
           >, {{ result.reading }} {{ family?.placement.unit }}</template
-        >, {{ result.by }}, {{ clock(result.at) }}<template v-if="result.note">: {{ result.note }}</template>
+        >, {{ result.made.name }}{{ toldWords(result.made) }}, {{ clock(result.at)
+        }}<template v-if="result.note">: {{ result.note }}</template>
       </li>
     </ul>
     <div v-if="open" class="body">

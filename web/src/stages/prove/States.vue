@@ -13,15 +13,15 @@ const adding = ref(false)
 const states = computed(() => openStates(job.doc).filter((state) => state.kind !== 'station-on-test'))
 
 function begin(): void {
-  const since = new Date()
+  const fresh = job.fresh()
   const record: TemporaryState = {
     id: `state:${uuid()}`,
     type: 'state',
     kind: kind.value,
-    who: job.me,
+    who: job.me.name,
     why: why.value.trim(),
-    since: since.toISOString(),
-    until: new Date(since.getTime() + 8 * 3_600_000).toISOString(),
+    ...fresh,
+    until: new Date(Date.parse(fresh.at) + 8 * 3_600_000).toISOString(),
   }
   fault.value = recordProblems(record).length > 0 ? 'Say why, so that the next person knows.' : ''
   if (fault.value !== '') return
@@ -35,8 +35,8 @@ function end(state: TemporaryState): void {
     id: `state-end:${uuid()}`,
     type: 'state-end',
     state: state.id,
-    by: job.me,
-    at: new Date().toISOString(),
+    kind: state.kind,
+    ...job.fresh(),
   } as const
   job.edit('state.end', [{ op: 'add', record }])
 }
@@ -59,7 +59,7 @@ function end(state: TemporaryState): void {
           <strong>▲ {{ stateWords[state.kind] }}</strong
           >: {{ state.why }}
           <span class="quiet small"
-            >{{ state.who }}, since {{ clock(state.since) }}, until {{ clock(state.until) }}</span
+            >{{ state.who }}, since {{ clock(state.at) }}, until {{ clock(state.until) }}</span
           >
         </span>
         <v-btn size="small" variant="tonal" class="text-none" @click="end(state)">Ended</v-btn>

@@ -20,15 +20,15 @@ const items = [
 const open = computed(() => openStates(job.doc).find((state) => state.kind === 'station-on-test') ?? null)
 
 function begin(): void {
-  const since = new Date()
+  const fresh = job.fresh()
   const record: TemporaryState = {
     id: `state:${uuid()}`,
     type: 'state',
     kind: 'station-on-test',
-    who: job.me,
+    who: job.me.name,
     why: why.value.trim(),
-    since: since.toISOString(),
-    until: new Date(since.getTime() + hours.value * 3_600_000).toISOString(),
+    ...fresh,
+    until: new Date(Date.parse(fresh.at) + hours.value * 3_600_000).toISOString(),
   }
   fault.value = recordProblems(record)
     .map((problem) => `Reason ${problem.message}`)
@@ -42,8 +42,8 @@ function end(): void {
     id: `state-end:${uuid()}`,
     type: 'state-end',
     state: open.value.id,
-    by: job.me,
-    at: new Date().toISOString(),
+    kind: open.value.kind,
+    ...job.fresh(),
   } as const
   job.edit('state.end', [{ op: 'add', record }])
 }
@@ -55,7 +55,7 @@ function end(): void {
       <div class="words">
         <strong>{{ onTest ? '● The station is on test' : '■ The time of the station test is over' }}</strong>
         <div class="small">
-          by {{ open.who }}, since {{ clock(open.since) }}, until {{ clock(open.until) }}: {{ open.why }}.
+          by {{ open.who }}, since {{ clock(open.at) }}, until {{ clock(open.until) }}: {{ open.why }}.
           {{
             onTest
               ? 'Hand-over waits until it is taken off.'

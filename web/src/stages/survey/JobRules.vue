@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
-import { choiceWords, recordOf, recordsOf, schools, type Departure, type SchoolKey } from '#core'
+import { choiceWords, evidenceOf, recordsOf, schools, type Departure, type SchoolKey } from '#core'
 import { useSession } from '../../app/session.ts'
 import { useJob } from '../../job/job-store.ts'
 
 const job = useJob()
 const session = useSession()
 const departures = computed(() => new Map(recordsOf(job.doc, 'departure').map((item) => [item.rule, item])))
-const fixed = computed(() => recordOf(job.doc, 'fixed-rules', 'fixed-rules:main'))
+const fixed = computed(() => evidenceOf(job.doc, 'fixed-rules')[0])
 const base = computed(() => fixed.value?.rules ?? session.houseRules)
 /** A choice that is made but has no reason yet. */
 const asked = ref<SchoolKey | null>(null)
@@ -40,8 +40,8 @@ function depart(key: SchoolKey): void {
     rule: key,
     choice: draft.choice,
     reason: reason.slice(0, 500),
-    by: job.me,
-    at: new Date().toISOString(),
+    made: job.fresh().made,
+    at: job.fresh().at,
   }
   job.edit('departure.begin', [
     ...(there ? [{ op: 'remove' as const, record: there }] : []),

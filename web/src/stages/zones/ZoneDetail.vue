@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import {
+  enrolmentOf,
   groupId,
   moveToAreaOps,
   printNumber,
@@ -15,6 +16,7 @@ import FindingCard from '../../findings/FindingCard.vue'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
+import { toldWords } from '../../shared/told.ts'
 import ZoneCouplings from './ZoneCouplings.vue'
 import { useJob } from '../../job/job-store.ts'
 
@@ -30,6 +32,7 @@ const kinds = computed(() => [
 const areas = computed(() =>
   recordsOf(job.doc, 'area').map((area) => ({ title: `${area.number} ${area.name}`, value: area.id })),
 )
+const known = computed(() => enrolmentOf(job.doc, props.zone.id))
 const leaves = computed(() => recordOf(job.doc, 'area', props.zone.leaves))
 function moveTo(area: string | null): void {
   job.edit('zone.area', moveToAreaOps(job.doc, props.zone, area))
@@ -108,10 +111,10 @@ const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${e
       </div>
       <div>
         <dt>ID</dt>
-        <dd :class="{ id: zone.serial }">
+        <dd :class="{ id: known }">
           {{
-            zone.serial
-              ? groupId(item?.family ?? null, zone.serial)
+            known
+              ? groupId(item?.family ?? null, known.serial) + toldWords(known.evidence.made)
               : item?.family
                 ? 'not enrolled yet'
                 : 'wired'

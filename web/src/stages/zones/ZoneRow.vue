@@ -58,25 +58,34 @@ watch(
 
 /** Why the number that was typed is not for this zone; empty when it is. */
 const numberFault = ref('')
+/** What was typed and refused: it stands there until it is mended. */
+const typedNumber = ref<string | null>(null)
 
 /** A number typed by hand moves the zone as the rack does, with the same refusals; numbering keeps it from then on. */
 function setNumber(event: Event): void {
   const typed = (event.target as HTMLInputElement).value.trim()
   const to = typed === '' || Number.isNaN(Number(typed)) ? typed : Number(typed)
   numberFault.value = ''
+  typedNumber.value = null
   if (to === props.zone.number || !job.system) return
   const problems = fieldProblems('zone', 'number', to)
   if (problems.length > 0 || typeof to !== 'number') {
     numberFault.value = `The number ${problems.map((problem) => problem.message).join('; ')}.`
+    typedNumber.value = typed
     return
   }
   const move = moveZone(job.doc, job.system, job.rules, props.zone, to)
-  if (move.ok) job.edit('zone.move', move.ops)
-  else numberFault.value = move.reason
+  if (move.ok) {
+    job.edit('zone.move', move.ops)
+    return
+  }
+  numberFault.value = move.reason
+  typedNumber.value = typed
 }
 
 function restoreNumber(event: Event): void {
   numberFault.value = ''
+  typedNumber.value = null
   ;(event.target as HTMLInputElement).value = printNumber(props.panel, props.zone.number)
 }
 
@@ -90,7 +99,7 @@ function remove(): void {
     <td class="num">
       <input
         class="number num"
-        :value="printNumber(panel, zone.number)"
+        :value="typedNumber ?? printNumber(panel, zone.number)"
         :aria-label="`Number of ${name}`"
         inputmode="numeric"
         size="3"

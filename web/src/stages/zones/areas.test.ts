@@ -11,14 +11,14 @@ import {
   type Zone,
 } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
-import { after, catalogue, docOn } from '../../testing/small-doc.ts'
+import { after, catalogue, docOn, learned } from '../../testing/small-doc.ts'
 import Areas from './Areas.vue'
 import ZoneDetail from './ZoneDetail.vue'
 
 /** An Ostler S with two areas, a keypad, a fob, and a door whose ID was learned. */
 function twoAreas(): JobDocument {
   const doc = docOn('panel/ostler-s-8', '2.11')
-  return after(doc, [
+  const planned = after(doc, [
     ...pinOps(doc, catalogue, ['device/sill-8', 'device/scriber-8', 'device/quatern-8']),
     { op: 'add', record: { ...blankArea, id: 'area:2', number: 2, name: 'Annexe', order: 2 } },
     { op: 'add', record: { id: 'user:nell', type: 'user', name: 'Nell', order: 1 } },
@@ -45,10 +45,10 @@ function twoAreas(): JobDocument {
         area: 'area:1',
         response: 'entry-1',
         label: 'Porch door',
-        serial: 'A204118',
       },
     },
   ])
+  return learned(planned, 'zone:door', 'A204118')
 }
 
 let page: JobPage

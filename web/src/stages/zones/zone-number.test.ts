@@ -1,7 +1,7 @@
 import { afterEach, expect, it } from 'vitest'
 import { recordOf, type JobDocument, type PanelModel, type Zone } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
-import { after, catalogue, smallDoc } from '../../testing/small-doc.ts'
+import { catalogue, learned, smallDoc } from '../../testing/small-doc.ts'
 import ZoneRow from './ZoneRow.vue'
 
 let page: JobPage
@@ -23,7 +23,7 @@ it('moves a zone by its typed number and pins it, as the rack does', async () =>
 })
 
 it('refuses at the field what the rack refuses, and changes nothing', async () => {
-  await open(after(smallDoc(), [{ op: 'set', id: 'zone:one', field: 'serial', from: null, to: '20417733' }]))
+  await open(learned(smallDoc(), 'zone:one', '20417733'))
   await type('12')
   expect(page.host.textContent).toContain('Zone 07 is enrolled: the panel knows it by its number.')
   expect(page.edits).toEqual([])
