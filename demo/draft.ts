@@ -65,7 +65,7 @@ export class Draft {
     for (const record of records) {
       const op: Op = { op: 'add', record }
       if ('made' in record && isEvidence(record.type))
-        this.#edit([op], `${record.type}.add`, { id: null, name: record.made.name }, record.at)
+        this.#edit([op], actOf(record), { id: null, name: record.made.name }, record.at)
       else this.apply([op], `${record.type}.add`)
     }
     return this
@@ -188,6 +188,18 @@ export class Draft {
     let count = recordsOf(this.doc, 'zone').length
     return () => `zone:z${String((count += 1)).padStart(3, '0')}`
   }
+}
+
+/** The kind of act by which somebody adds a piece of evidence. */
+function actOf(record: JobRecord): string {
+  if (record.type === 'heard') return record.decision === 'accepted' ? 'enrol.accept' : 'enrol.refuse'
+  const acts: Partial<Record<JobRecord['type'], string>> = {
+    test: 'prove.record',
+    state: 'state.begin',
+    'state-end': 'state.end',
+    signoff: 'handover.sign',
+  }
+  return acts[record.type] ?? `${record.type}.add`
 }
 
 /** A moment some minutes after another, in the form that records keep. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { SCHEMA, UPGRADE, type JournalEntry, type Op } from '#core'
-import { catalogue, smallDoc } from '../testing/small-doc.ts'
+import { freshEvidence, SCHEMA, UPGRADE, type JournalEntry, type Op } from '#core'
+import { catalogue, learned, smallDoc } from '../testing/small-doc.ts'
 import { journalLines, touches } from './journal-lines.ts'
 import { opLines } from './ops-words.ts'
 
@@ -55,6 +55,47 @@ describe('the journal in words', () => {
       'zone 07, hold before sending: no → yes',
       'zone 07, number: 06 → 07',
       'the job, entry delay 1: 30 s → empty',
+    ])
+  })
+
+  it('says of evidence what it was, of what, and how it came out', () => {
+    const fresh = freshEvidence({ id: 'p1', name: 'Nell' }, '2026-05-04T14:05:00.000Z')
+    const heard = Object.values(learned(doc, 'zone:one', '20417733').records).find(
+      (item) => item.type === 'heard',
+    )
+    if (!heard) throw new Error('nothing heard')
+    const test = {
+      ...fresh,
+      id: 'test:1',
+      type: 'test',
+      subject: 'device:porch',
+      of: null,
+      kind: 'placement',
+      outcome: 'fail',
+      reading: 2,
+      note: 'behind a shelf',
+    } as const
+    const signoff = { ...fresh, id: 'signoff:1', type: 'signoff', what: 'read-back', note: '' } as const
+    const state = {
+      ...fresh,
+      id: 'state:1',
+      type: 'state',
+      kind: 'sounder-off',
+      who: 'Nell',
+      why: 'a baby sleeps',
+      until: '2026-05-04T20:00:00Z',
+    } as const
+    const end = { ...fresh, id: 'state-end:1', type: 'state-end', state: state.id, kind: state.kind } as const
+    const ops = [{ ...heard, family: 'family/wren' }, test, signoff, state, end].map((record): Op => ({
+      op: 'add',
+      record,
+    }))
+    expect(journalLines(doc, catalogue, entry(ops), null)).toEqual([
+      'New: 2041 7733 for zone 07: accepted',
+      'New: placement of Reedling contact in porch: fail, 2, behind a shelf',
+      'New: sign-off, read-back',
+      'New: A keypad sounder is off: a baby sleeps',
+      'New: end: A keypad sounder is off',
     ])
   })
 

@@ -1,9 +1,11 @@
 import {
   choiceWords,
   fieldWords,
+  groupId,
   jobRecords,
   printNumber,
   schools,
+  stateWords,
   systemOf,
   typeOfId,
   type Catalogue,
@@ -69,11 +71,26 @@ export function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRe
       }
       return `way ${name(record.from)} – ${name(record.to)}`
     }
+    case 'heard':
+      return `${groupId(catalogue.get('family', record.family), record.serial)} for ${about(doc, catalogue, record.subject)}`
+    case 'test':
+      return `${record.kind} of ${about(doc, catalogue, record.subject)}`
+    case 'signoff':
+      return `sign-off, ${record.what}`
+    case 'state':
+    case 'state-end':
+      return `${record.type === 'state' ? '' : 'end: '}${stateWords[record.kind] ?? record.kind}`
     case 'departure':
       return `departure, ${schools.find((item) => item.key === record.rule)?.question ?? record.rule}`
     default:
       return jobRecords.types[record.type]?.words ?? record.type
   }
+}
+
+/** What a piece of evidence names, as it is called now; its bare name where it is gone. */
+function about(doc: JobDocument, catalogue: Catalogue, subject: string): string {
+  const record = doc.records[subject]
+  return record ? recordName(doc, catalogue, record) : 'what was there then'
 }
 
 function summary(doc: JobDocument, catalogue: Catalogue, record: JobRecord): string {
@@ -82,8 +99,13 @@ function summary(doc: JobDocument, catalogue: Catalogue, record: JobRecord): str
       .filter(Boolean)
       .join(' · ')
   if (record.type === 'departure') return choiceWords(record.rule, record.choice)
-  if (record.type === 'waiver' || record.type === 'test')
-    return 'reason' in record ? record.reason : record.outcome
+  if (record.type === 'waiver') return record.reason
+  if (record.type === 'test')
+    return [record.outcome, record.reading, record.note]
+      .filter((part) => part !== null && part !== '')
+      .join(', ')
+  if (record.type === 'heard') return record.decision
+  if (record.type === 'state') return record.why
   return record.type === 'terminal' ? record.state : ''
 }
 

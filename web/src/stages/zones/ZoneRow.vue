@@ -225,6 +225,7 @@ td.num {
   border-color: rgb(var(--v-theme-error)) !important;
 }
 .fault {
+  font-family: var(--face);
   color: rgb(var(--v-theme-error));
   font-size: 0.8125rem;
   white-space: normal;
