@@ -66,7 +66,9 @@ export async function passAll(page: Page): Promise<void> {
     if ((await passed.count()) === 0) return
     const reading = card.getByLabel('Reading')
     if ((await reading.count()) > 0) await reading.fill('4')
+    const count = page.getByText(/^\d+ of \d+ proofs passed$/)
+    const before = await count.innerText()
     await passed.first().click()
-    await page.waitForTimeout(50)
+    await expect(count).not.toHaveText(before)
   }
 }

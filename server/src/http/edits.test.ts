@@ -174,6 +174,89 @@ describe('taking edits', () => {
   })
 })
 
+describe('the journal and what can be undone', () => {
+  const wish = (from: string, to: string): Op => set('wishes', from, to)
+  interface Steps {
+    undo: JournalEntry[]
+    redo: (JournalEntry & { undid?: string })[]
+    more: boolean
+  }
+  const steps = async (who: TestClient, job: string): Promise<Steps> =>
+    (await who.call('GET', `/api/jobs/${job}/undo`)).body as unknown as Steps
+
+  it('gives what I can take back, however much others did since', async () => {
+    const job = await ann.beginJob()
+    const mine = anEdit([wish('', 'quiet siren')])
+    await bob.send(job, mine)
+    // Five thousand and more of a colleague's edits, straight into the table.
+    const { source } = server.services.store.people
+    const [row] = await source.query<{ firm_id: string }[]>('SELECT firm_id FROM job WHERE id = ?', [job])
+    const body = JSON.stringify({ ...anEdit([set('grade', 2, 1)]), by: ann.me })
+    for (let from = 3; from < 5303; from += 530) {
+      const rows = Array.from({ length: 530 }, (_, index) => [
+        row?.firm_id,
+        job,
+        from + index,
+        `made-${from + index}`,
+        'x',
+        'Ann Reed',
+        ann.me.id,
+        new Date(),
+        body,
+      ])
+      await source.query(
+        `INSERT INTO job_edit (firm_id, job_id, revision, edit_id, kind, made_by, made_by_id, taken_at, body) VALUES ${rows.map(() => '(?,?,?,?,?,?,?,?,?)').join(',')}`,
+        rows.flat(),
+      )
+    }
+    const bobs = await steps(bob, job)
+    expect(bobs.undo.map((entry) => entry.edit.id)).toEqual([mine.id])
+    expect(bobs.more).toBe(false)
+    const anns = await steps(ann, job)
+    expect([anns.undo.length, anns.more]).toEqual([50, true])
+  })
+
+  it('looks further back while nothing is left to undo', async () => {
+    const job = await ann.beginJob()
+    const old = anEdit([wish('', 'w')])
+    await bob.send(job, old)
+    let now = 'w'
+    // More edits taken back again than are looked at first.
+    for (let n = 0; n < 105; n++) {
+      const edit = anEdit([wish(now, `w${n}`)])
+      const back = anEdit([wish(`w${n}`, now)], { kind: 'undo', undoes: edit.id })
+      await bob.send(job, edit, back)
+    }
+    now = 'w'
+    const { undo, redo } = await steps(bob, job)
+    expect(undo.map((entry) => entry.edit.id)).toEqual([old.id])
+    expect(redo.at(-1)?.undid).toBe('test.edit')
+  })
+
+  it('comes in pages, newest first, of the whole job or of some records', async () => {
+    const job = await ann.beginJob()
+    for (let n = 0; n < 104; n++)
+      await ann.send(
+        job,
+        n % 26 === 5
+          ? anEdit([{ op: 'add', record: { id: `user:u_${n}`, type: 'user', name: `User ${n}`, order: n } }])
+          : anEdit([wish(`w${n - (n % 26 === 6 ? 2 : 1)}`.replace('w-1', ''), `w${n}`)]),
+      )
+    const page = async (query: string): Promise<number[]> =>
+      ((await ann.call('GET', `/api/jobs/${job}/journal?${query}`)).body.entries as JournalEntry[]).map(
+        (entry) => entry.revision,
+      )
+    const first = await page('')
+    expect([first.length, first[0], first.at(-1)]).toEqual([100, 105, 6])
+    expect(await page('before=6')).toEqual([5, 4, 3, 2, 1])
+    expect(await page('about=user:u_31')).toEqual([33])
+    // The sign for any one letter stands for itself.
+    expect(await page('about=user:uX31')).toEqual([])
+    expect(await page('about=user:u_31,user:u_5')).toEqual([33, 7])
+    expect((await ann.call('GET', `/api/jobs/${job}/journal?before=0`)).status).toBe(422)
+  })
+})
+
 describe('bad input', () => {
   it.each([
     ['a grade of 7', [set('grade', 2, 7)], 'grade: must be grade 1, 2 or 3'],

@@ -2,8 +2,10 @@ import type { StaleJob } from '../db/summaries.ts'
 import type { Store } from '../db/store.ts'
 import type { JudgingPool } from '../workers/pool.ts'
 
-/** How often it is looked whether summaries are old, milliseconds. */
-const LOOK_MS = 2_000
+/** How often it is looked whether summaries are old though nothing was heard of, milliseconds. */
+const LOOK_MS = 5_000
+/** How long after a change it is looked: many edits in a row are summed up once, and the table is not read for each. */
+const SOON_MS = 800
 /** Jobs that one look takes on: few, so that another process finds work too. */
 const AT_ONCE = 4
 /** How long a job that could not be summed up is left alone, milliseconds. */
@@ -15,6 +17,7 @@ const AGAIN_MS = 60_000
  */
 export class Summaries {
   #timer: NodeJS.Timeout | null = null
+  #soon: NodeJS.Timeout | null = null
   #running: Promise<void> | null = null
   #again = false
   #ended = false
@@ -28,13 +31,22 @@ export class Summaries {
 
   /** Begins to look now and then. */
   start(): void {
-    this.#timer = setInterval(() => this.nudge(), LOOK_MS)
+    this.#timer = setInterval(() => this.#look(), LOOK_MS)
     this.#timer.unref()
-    this.nudge()
+    this.#look()
   }
 
-  /** Looks at once: something changed. */
+  /** Something changed: looks soon. */
   nudge(): void {
+    if (this.#ended || this.#soon) return
+    this.#soon = setTimeout(() => {
+      this.#soon = null
+      this.#look()
+    }, SOON_MS)
+    this.#soon.unref()
+  }
+
+  #look(): void {
     if (this.#ended) return
     if (this.#running) {
       this.#again = true
@@ -46,20 +58,21 @@ export class Summaries {
         this.#running = null
         if (this.#again) {
           this.#again = false
-          this.nudge()
+          this.#look()
         }
       })
   }
 
   /** Waits until nothing is old any more. */
   async settled(): Promise<void> {
-    this.nudge()
+    this.#look()
     while (this.#running) await this.#running
   }
 
   async stop(): Promise<void> {
     this.#ended = true
     if (this.#timer) clearInterval(this.#timer)
+    if (this.#soon) clearTimeout(this.#soon)
     await this.#running
   }
 
