@@ -1,0 +1,92 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { createApp, h, type App } from 'vue'
+import { createMemoryHistory, createRouter } from 'vue-router'
+import { createVuetify } from 'vuetify'
+import { VLayout } from 'vuetify/components'
+import type { JobList as Answer, ListedJob, Role } from '#core'
+import { useSession } from '../app/session.ts'
+import JobList from './JobList.vue'
+
+const row = (name: string, over: Partial<ListedJob> = {}): ListedJob => ({
+  id: name.toLowerCase(),
+  name,
+  address: '',
+  changedAt: '2026-05-04T09:00:00.000Z',
+  summary: { stage: 'kit', owed: 3, stops: 1 },
+  fresh: true,
+  ...over,
+})
+let app: App | null = null
+let host: HTMLElement
+let answer: Answer
+let calls = 0
+
+async function show(role: Role = 'installer'): Promise<void> {
+  setActivePinia(createPinia())
+  useSession().person = { id: 'p', name: 'Nell', login: 'nell', role, firm: 'Firm', firmId: 'f' }
+  globalThis.fetch = () => {
+    calls += 1
+    return Promise.resolve(new Response(JSON.stringify(answer)))
+  }
+  const router = createRouter({
+    history: createMemoryHistory(),
+    routes: [{ path: '/:rest(.*)*', component: { render: () => null } }],
+  })
+  host = document.createElement('div')
+  document.body.append(host)
+  app = createApp({ render: () => h(VLayout, () => h(JobList)) })
+  app.use(router).use(createVuetify()).mount(host)
+  await vi.advanceTimersByTimeAsync(50)
+}
+const text = (): string => host.textContent
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  calls = 0
+})
+afterEach(() => {
+  app?.unmount()
+  host.remove()
+  vi.useRealTimers()
+})
+
+it('shows each job as it was last summed up, and says where that is old or missing', async () => {
+  answer = {
+    jobs: [row('Mill'), row('Weir', { fresh: false }), row('Bank', { summary: null, fresh: false })],
+    renewing: 2,
+  }
+  await show()
+  const rows = [...host.querySelectorAll('tbody tr')].map((line) => line.textContent.replace(/\s+/g, ' '))
+  expect(rows[0]).toMatch(/Mill.*Kit.*■ 1.*3/)
+  expect(rows[0]).not.toContain('…')
+  expect(rows[1]).toContain('Kit …')
+  expect(rows[2]).toContain('being summed up …')
+  expect(text()).not.toContain('Summing up')
+  // It is asked again until all are fresh, and then no more.
+  answer = { jobs: [row('Mill'), row('Weir'), row('Bank')], renewing: 0 }
+  await vi.advanceTimersByTimeAsync(1_600)
+  expect(text()).not.toContain('…')
+  const asked = calls
+  await vi.advanceTimersByTimeAsync(10_000)
+  expect(calls).toBe(asked)
+})
+
+it('shows how far many summaries have come', async () => {
+  answer = { jobs: [row('Mill', { fresh: false })], renewing: 40 }
+  await show()
+  expect(text()).toContain('Summing up 40 of 40 jobs anew')
+  answer = { ...answer, renewing: 10 }
+  await vi.advanceTimersByTimeAsync(1_600)
+  expect(text()).toContain('Summing up 10 of 40 jobs anew')
+})
+
+it('offers a viewer nothing to begin', async () => {
+  answer = { jobs: [row('Mill')], renewing: 0 }
+  await show('viewer')
+  expect(text()).not.toContain('New job')
+  expect(text()).not.toContain('Open a job file')
+  app?.unmount()
+  await show('installer')
+  expect(text()).toContain('New job')
+})
