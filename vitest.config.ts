@@ -2,10 +2,19 @@ import { defineConfig } from 'vitest/config'
 import vue from '@vitejs/plugin-vue'
 import vuetify from 'vite-plugin-vuetify'
 
+/** How long a test may take, ms: a busy machine is slow, not wrong; with every case it takes longer. */
+const patience = process.env.KAPELLE_LONG === '1' ? 900_000 : 60_000
+
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/src/**/*.test.ts', 'demo/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'core',
+          include: ['core/src/**/*.test.ts', 'demo/**/*.test.ts'],
+          testTimeout: patience,
+        },
+      },
       {
         test: {
           name: 'server',
@@ -22,6 +31,7 @@ export default defineConfig({
           name: 'web',
           include: ['web/src/**/*.test.ts'],
           environment: 'happy-dom',
+          testTimeout: patience,
           server: { deps: { inline: ['vuetify'] } },
         },
       },

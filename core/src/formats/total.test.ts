@@ -45,7 +45,7 @@ it('everything made of a job is made of a careless one too', () => {
     )
     proofRoute(job.doc, catalogue)
   })
-}, 120_000)
+})
 
 /** The text of a file as it is written again once its evidence is told by it. */
 const toldText = (text: string): string => text.replaceAll('"told": null', '"told": "file"')
@@ -61,13 +61,13 @@ it('a careless job is written to a file and read back to the same bytes, its evi
       toldText(text),
     )
   })
-}, 120_000)
+})
 
 it('its house reads back from words to no change', () => {
   each((job) => {
     expect(readHouse(writeHouse(job.doc), job.doc, () => 'new').ops).toEqual([])
   })
-}, 120_000)
+})
 
 it('numbering it leaves what is pinned or enrolled, and is done once', () => {
   each((job) => {
@@ -97,4 +97,4 @@ it('numbering it leaves what is pinned or enrolled, and is done once', () => {
     )
     expect(missing).toEqual([])
   })
-}, 120_000)
+})

@@ -119,4 +119,4 @@ it(`loses and doubles no acknowledged edit over ${KILLS} kills`, async () => {
   child.kill('SIGTERM')
   await ended
   rmSync(folder, { recursive: true, force: true })
-}, 600_000)
+}, 1_800_000)
