@@ -242,6 +242,15 @@ describe('accepting', () => {
     expect(judgeTyped(job.doc, catalogue, target(job, heat), '60911204', []).kind).toBe('accept')
   })
 
+  it('waits until the server has it', () => {
+    const job = ready()
+    const zone = job.zone('porch').id
+    accept(job, zone, '20417733')
+    expect(target(job, zone)).toMatchObject({ done: true, waits: true })
+    job.learn(zone, '20417733', { at: '2026-05-04T10:00:00Z' })
+    expect(target(job, zone)).toMatchObject({ done: true, waits: false })
+  })
+
   it('is taken out again by a later record', () => {
     const job = ready()
     const zone = job.zone('porch').id

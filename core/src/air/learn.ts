@@ -9,7 +9,7 @@ import type { Device, Heard, Zone } from '../job/records.ts'
 import { setOp } from '../findings/context.ts'
 import { printNumber } from '../zones/numbers.ts'
 import type { Transmission } from './air.ts'
-import { isEnrolled, learnedSerial } from '../job/enrolment.ts'
+import { enrolmentOf, isEnrolled, learnedSerial, waitsToBeSent } from '../job/enrolment.ts'
 import { asItIs, freshEvidence } from '../job/evidence.ts'
 import type { Person } from '../records/fields.ts'
 
@@ -23,6 +23,8 @@ export interface Target {
   /** `zone 07` or `fob 1`. */
   readonly name: string
   readonly done: boolean
+  /** Whether what enrols it still waits to be sent. */
+  readonly waits: boolean
   /** The ID it was learned by, or is told to have; null for none. */
   readonly serial: string | null
   /** True for an event that cannot be tripped on the bench: it is typed from its sister's serial. */
@@ -51,6 +53,7 @@ export function targetsOf(doc: JobDocument, catalogue: Catalogue): Target[] {
         loop,
         name: `zone ${printNumber(system.panel, zone.number)}`,
         done: isEnrolled(doc, zone.id),
+        waits: waits(doc, zone.id),
         serial: learnedSerial(doc, zone.id),
         sister: loop !== null && !loop.bench,
       },
@@ -73,12 +76,18 @@ export function targetsOf(doc: JobDocument, catalogue: Catalogue): Target[] {
         loop: null,
         name: `${model.slot} ${device.slot}`,
         done: isEnrolled(doc, device.id),
+        waits: waits(doc, device.id),
         serial: learnedSerial(doc, device.id),
         sister: false,
       },
     ]
   })
   return [...zones, ...slots]
+}
+
+function waits(doc: JobDocument, subject: string): boolean {
+  const known = enrolmentOf(doc, subject)
+  return known !== null && waitsToBeSent(known.evidence)
 }
 
 /** Judges what was heard for one target: accept, ask for the loop, query, or refuse with the reason. */

@@ -47,6 +47,11 @@ export function isEnrolled(doc: JobDocument, subject: string): boolean {
   return enrolments(doc).get(subject)?.told === null
 }
 
+/** Whether an acceptance made here still waits for the server: until it has it, nothing is enrolled for others. */
+export function waitsToBeSent({ made }: Pick<Heard, 'made'>): boolean {
+  return made.takenAt === null && made.id !== null
+}
+
 /** The ID that the panel knows a zone or device by, as far as anybody says; null for none. */
 export function learnedSerial(doc: JobDocument, subject: string): string | null {
   return enrolments(doc).get(subject)?.serial ?? null

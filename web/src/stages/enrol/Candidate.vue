@@ -89,7 +89,8 @@ function enter(): void {
       <span v-if="confirming" class="reason">{{ confirming }}</span>
     </div>
     <p v-else-if="target.done" class="quiet">
-      Enrolled as {{ groupId(family, bound ?? '') }}. To learn it again, trip it or type its sticker.
+      {{ target.waits ? 'Accepted' : 'Enrolled' }} as {{ groupId(family, bound ?? '')
+      }}{{ target.waits ? ', waiting to be sent' : '' }}. To learn it again, trip it or type its sticker.
     </p>
     <p v-else-if="bound" class="quiet">
       {{ groupId(family, bound) }} is told by the job’s file or an earlier version; nobody here saw it. Learn

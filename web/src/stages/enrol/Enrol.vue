@@ -17,6 +17,9 @@ const air = useAir()
 const enrol = useEnrol(air)
 const { targets, target, follow, open, said } = enrol
 const { listening, heard, seconds } = air
+/** Accepted here, and not at the server yet. */
+const waiting = computed(() => targets.value.filter((item) => item.done && item.waits).length)
+const enrolled = computed(() => targets.value.length - open.value - waiting.value)
 const records = computed(() => recordsOf(job.doc, 'heard'))
 const recordOpen = ref(false)
 // A scanner types into the page: its digits must not be taken for shortcuts.
@@ -38,7 +41,11 @@ const identityWords = computed(() =>
   <div class="page">
     <div class="page-head">
       <h1>Enrol</h1>
-      <span class="quiet">{{ targets.length - open }} of {{ targets.length }} enrolled</span>
+      <span class="quiet"
+        >{{ enrolled }} of {{ targets.length }} enrolled{{
+          waiting > 0 ? `, ${waiting} waiting to be sent` : ''
+        }}</span
+      >
       <span class="grow" />
       <v-btn
         size="large"

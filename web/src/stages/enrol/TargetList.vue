@@ -20,10 +20,14 @@ const where = (target: Target): string =>
         :aria-current="target.id === current"
         @click="emit('choose', target.id)"
       >
-        <span class="state" aria-hidden="true">{{ target.done ? '✓' : target.sister ? '≈' : '○' }}</span>
+        <span class="state" aria-hidden="true">{{
+          target.done ? (target.waits ? '…' : '✓') : target.sister ? '≈' : '○'
+        }}</span>
         <span class="num">{{ target.name.replace('zone ', '') }}</span>
         <span class="what">{{ where(target) }}</span>
-        <span class="sr-only">{{ target.done ? 'enrolled' : 'to enrol' }}</span>
+        <span class="sr-only">{{
+          target.done ? (target.waits ? 'accepted, waiting to be sent' : 'enrolled') : 'to enrol'
+        }}</span>
       </button>
     </li>
   </ul>

@@ -118,7 +118,7 @@ export function useEnrol(air: Air) {
     const what = candidate.value
     if (!now || !what || !judgement.value || judgement.value.kind === 'refuse' || unconfirmed.value) return
     if (judgement.value.kind === 'ask-loop' && loop.value !== (now.loop?.loop ?? null)) return
-    if (enrol(now, evidence('accepted'))) next(`${now.name} is enrolled.`)
+    if (enrol(now, evidence('accepted'))) next(`${now.name} is accepted.`)
   }
 
   /** What was heard is an edit of its own; the loop that the zone takes by it comes second. */
@@ -179,7 +179,7 @@ export function useEnrol(air: Air) {
     chosen.value = targets.value.find((item) => !item.done)?.id ?? target.value?.id ?? null
     candidate.value = null
     loop.value = null
-    said.value = open.value === 0 ? `${words} Everything is enrolled.` : words
+    said.value = open.value === 0 ? `${words} Everything is accepted.` : words
   }
 
   function evidence(decision: 'accepted' | 'refused'): Heard {
