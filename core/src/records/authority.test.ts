@@ -47,6 +47,32 @@ describe('who may do what', () => {
     expect(refused([add(aLoan('a', { id: 'other', name: 'Ann' }))])).toHaveLength(1)
     // A page of an older build knows the name alone.
     expect(refused([add(aLoan('a', { id: null, name: 'Ann' }))])).toEqual([])
+    expect(refused([add(aLoan('a', { id: null, name: 'Bob' }))])).toHaveLength(1)
+  })
+
+  it('lets nobody touch what the set does not know', () => {
+    expect(
+      kernel.authorityProblems(
+        anEdit([
+          add(aBook('one')),
+          { op: 'set', id: 'x:1', field: 'a', from: 1, to: 2 },
+          { op: 'add', record: { ...aBook('one'), type: 'x' as 'book' } },
+        ]),
+        sender('owner'),
+        null,
+      ),
+    ).toEqual([
+      { path: 'ops.1', message: 'names no known kind of record' },
+      { path: 'ops.2', message: 'names no known kind of record' },
+    ])
+  })
+
+  it('lets anybody who may change a named record take it out or change its text', () => {
+    const notice = aNotice('a', bob)
+    const says: LibraryOp = { op: 'set', id: 'notice:a', field: 'says', from: 'quiet', to: 'hush' }
+    expect(refused([{ op: 'remove', record: notice }, says])).toEqual([])
+    const removal = anEdit([{ op: 'remove', record: notice }, says])
+    expect(kernel.stamped(removal, sender('owner'), { now, behindMs: 60_000 }, null).ops).toEqual(removal.ops)
   })
 
   it('lets nobody say that something was told', () => {
@@ -61,7 +87,18 @@ describe('who may do what', () => {
     expect(refused([add({ ...notice, says: 'loud' })], 'installer', removal)).toHaveLength(1)
     const kept = kernel.stamped(anEdit([add(notice)]), sender('owner'), { now, behindMs: 0 }, removal)
     expect(kept.ops).toEqual([add(notice)])
+    // What was taken out stands among other things; what was only added is not put back.
+    const among = anEdit([
+      { op: 'remove', record: aBook('one') },
+      { op: 'remove', record: notice },
+    ])
+    expect(refused([add(notice)], 'installer', among)).toEqual([])
+    expect(refused([add(notice)], 'installer', anEdit([add(notice)]))).toHaveLength(1)
   })
+})
+
+it('doubts a clock more than 30 days behind or 5 minutes ahead', () => {
+  expect([OLDEST_MS, AHEAD_MS]).toEqual([2_592_000_000, 300_000])
 })
 
 describe('what the server writes', () => {

@@ -92,6 +92,26 @@ describe('reading an edit from outside', () => {
       { op: 'add', record: { ...one, colour: 'red' } },
       'ops.0.record.colour: is not a known field here',
     ],
+    [
+      'the time of a named record',
+      { op: 'set', id: 'notice:a', field: 'at', from: '', to: '2026-05-04T09:30:00Z' },
+      'at: of a notice record is who made it and when: it is never set',
+    ],
+    [
+      'the time of a record that has none',
+      { op: 'set', id: 'book:a', field: 'at', from: '', to: '2026-05-04T09:30:00Z' },
+      'at: is no field of a book that can be set',
+    ],
+    [
+      'a removal under an id of no known type',
+      { op: 'remove', record: { ...one, id: 'x:1' } },
+      'ops.0: names no known kind of record',
+    ],
+    [
+      'a type that every object has',
+      { op: 'add', record: { id: 'constructor:1', type: 'constructor' } },
+      'ops.0.record: has type "constructor"; known types are shelf, book, desk, notice, loan',
+    ],
   ])('refuses %s by name', (_what, op, message) => {
     expect(problems({ ...anEdit([]), ops: [op] })).toEqual([message])
   })
@@ -114,6 +134,54 @@ describe('reading an edit from outside', () => {
     ).toEqual([])
   })
 
+  it('lets the text of a named record be set', () => {
+    expect(
+      problems(anEdit([{ op: 'set', id: 'notice:a', field: 'says', from: 'quiet', to: 'hush' }])),
+    ).toEqual([])
+  })
+
+  it.each([
+    [
+      'id',
+      ['edit-001', 'A'.repeat(40)],
+      ['edit-01', 'A'.repeat(41), 'edit 0001', ' edit-0001', 'edit-0001\n'],
+    ],
+    ['kind', ['undo', 'zone.label'], ['u', 'Undo', '1undo', 'undo!', ' undo', 'undo ', 'u'.repeat(61)]],
+    ['undoes', ['', 'edit-0001', 'A'.repeat(40)], ['A'.repeat(41)]],
+    ['redoes', ['', 'edit-0001', 'A'.repeat(40)], ['A'.repeat(41)]],
+    ['schema', [3], [0, 2.5]],
+  ])('takes only a right %s', (field, right, wrong) => {
+    const edit = anEdit([{ op: 'add', record: one }])
+    for (const value of right) expect([value, problems({ ...edit, [field]: value })]).toEqual([value, []])
+    for (const value of wrong)
+      expect([value, problems({ ...edit, [field]: value })]).toEqual([
+        value,
+        [expect.stringMatching(new RegExp(`^${field}: `))],
+      ])
+  })
+
+  it('says of what is no record that it is none', () => {
+    for (const value of [null, 'book', 7, [], {}, { type: null }])
+      expect(kernel.recordProblems(value)).toHaveLength(1)
+    expect(kernel.recordProblems(null, 'records.1')).toEqual([
+      { path: 'records.1', message: 'has type ""; known types are shelf, book, desk, notice, loan' },
+    ])
+    expect(kernel.recordProblems(one)).toEqual([])
+  })
+
+  it('names a value by where it stands, or by its field', () => {
+    expect(kernel.fieldProblems('book', 'pages', 0)).toEqual([
+      { path: 'pages', message: 'must be at least 1' },
+    ])
+    expect(kernel.fieldProblems('book', 'pages', 0, 'cell')).toEqual([
+      { path: 'cell', message: 'must be at least 1' },
+    ])
+    expect(kernel.fieldProblems('book', 'colour', 0)[0]?.path).toBe('colour')
+    expect(kernel.fieldProblems('book', 'colour', 0, 'cell')[0]?.path).toBe('cell')
+    expect(kernel.fieldProblems('x', 'title', '')).toHaveLength(1)
+    expect(kernel.fieldProblems('book', 'pages', 12)).toEqual([])
+  })
+
   it('names what is missing around the ops', () => {
     expect(problems({ ...anEdit([]), id: 3, by: 7 })).toEqual([
       'id: must be a text',
@@ -134,9 +202,45 @@ it('declares a type once', () => {
   const [shelf] = Object.values(library.types)
   expect(() => recordSet('x', 1, shelf ? [shelf, shelf] : [])).toThrow('shelf is declared twice')
   expect(kernel.isEvidenceEdit(anEdit([{ op: 'add', record: aLoan('a', ann) }]))).toBe(true)
+  expect(kernel.isEvidenceEdit(anEdit([{ op: 'set', id: 'loan:a', field: 'until', from: '', to: '' }]))).toBe(
+    false,
+  )
+  expect(kernel.isEvidenceEdit(anEdit([{ op: 'remove', record: aLoan('a') }]))).toBe(false)
+  expect(['book:1', 'x:1', 'book', 'constructor:1'].map((id) => kernel.typeNamed(id))).toEqual([
+    'book',
+    null,
+    null,
+    null,
+  ])
+  expect(kernel.isEvidence('x')).toBe(false)
   expect([kernel.isEvidence('loan'), kernel.isEvidence('book'), kernel.isEvidence(null)]).toEqual([
     true,
     false,
     false,
   ])
+})
+
+it('gives each kind of record what its declaration brings with it', () => {
+  const { book, notice, loan } = library.types
+  expect(
+    [book, notice, loan].map((type) => type && [type.is, type.named, type.removable, type.times]),
+  ).toEqual([
+    ['plan', false, true, []],
+    ['plan', true, true, []],
+    ['evidence', true, false, ['until']],
+  ])
+  expect([book, notice, loan].map((type) => type && Object.keys(type.fields))).toEqual([
+    ['title', 'shelf', 'pages', 'order'],
+    ['says', 'made', 'at'],
+    ['book', 'until', 'made', 'at', 'corrects'],
+  ])
+  expect(book?.fields.title).toMatchObject({ words: 'title', unit: '', refers: null })
+  expect(['shelf:a', null, 7].map((value) => book?.fields.shelf?.refers?.(value))).toEqual([
+    'shelf:a',
+    null,
+    null,
+  ])
+  expect(
+    [aBook('one'), aLoan('a'), aNotice('a'), aShelf('a')].map((record) => kernel.recordProblems(record)),
+  ).toEqual([[], [], [], []])
 })

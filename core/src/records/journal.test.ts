@@ -150,6 +150,49 @@ describe('undo', () => {
     expect(undoStacks(book.entries.slice(known), ann, before)).toEqual(undoStacks(book.entries, ann))
   })
 
+  it('goes on from a redo that was known before', () => {
+    const book = new Journal()
+    book.write(ann, [set('title', 'hall', 'attic')])
+    book.undo(ann)
+    const before = undoStacks(book.entries, ann)
+    const known = book.entries.length
+    book.write(bob, [set('pages', null, 9)])
+    expect(undoStacks(book.entries.slice(known), ann, before)).toEqual(undoStacks(book.entries, ann))
+    expect(undoStacks(book.entries, ann).redo).toMatchObject([{ edit: { kind: 'undo' }, undid: 'book.set' }])
+  })
+
+  it('brings back what it no longer knows the undone edit of', () => {
+    const book = new Journal()
+    book.write(ann, [set('title', 'hall', 'attic')])
+    book.undo(ann)
+    const [undo] = book.entries.slice(2)
+    expect(undo && undoStacks([undo], ann)).toEqual({ undo: [], redo: [undo] })
+  })
+
+  it('gives what takes effect, not what is so already', () => {
+    const book = new Journal()
+    const mine = book.write(ann, [set('title', 'hall', 'attic'), set('pages', null, 12)])
+    book.write(bob, [set('title', 'attic', 'hall')])
+    expect(planUndo(book.doc, mine)).toEqual({ ops: [set('pages', 12, null)], conflicts: [] })
+  })
+
+  it('knows who touched a field last, and who the record', () => {
+    const book = new Journal()
+    book.write(bob, [{ op: 'add', record: aBook('two') }])
+    book.write(ann, [set('title', 'hall', 'attic'), set('pages', null, 12)])
+    const other = book.write(bob, [{ ...set('pages', null, 4), id: 'book:two' } as LibraryOp])
+    const touched = (id: string, field: string | null) => lastTouch(book.entries, id, field)?.revision ?? null
+    expect([touched('book:one', 'pages'), touched('book:one', 'title'), touched('book:one', null)]).toEqual([
+      3, 3, 3,
+    ])
+    expect([touched('book:one', 'shelf'), touched('book:two', 'title'), touched('book:two', null)]).toEqual([
+      1,
+      2,
+      other.revision,
+    ])
+    expect(touched('book:three', null)).toBeNull()
+  })
+
   it('replays to the same document', () => {
     const book = new Journal()
     book.write(ann, [set('title', 'hall', 'attic')])

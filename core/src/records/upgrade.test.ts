@@ -1,7 +1,16 @@
 import { describe, expect, it } from 'vitest'
 import type { JournalEntry } from './journal.ts'
-import { aBook, aLoan, anEdit, kernel, type LibraryEdit, type LibraryRecord } from './testing/shelf.ts'
-import { NewerShape, upgradeOps } from './upgrade.ts'
+import {
+  aBook,
+  aLoan,
+  anEdit,
+  aShelf,
+  kernel,
+  type LibraryEdit,
+  type LibraryOp,
+  type LibraryRecord,
+} from './testing/shelf.ts'
+import { NewerShape, upgradeDocument, upgradeEdit, upgradeOps, type Step } from './upgrade.ts'
 
 /** A book as shape 1 had it: a name, and no page count. */
 const oldBook = (key: string, name: string) => {
@@ -140,5 +149,99 @@ describe('a waiting edit', () => {
       ['edit-0001-p', 1],
     ])
     expect(result.ok && result.edits[0]?.ops[0]).toMatchObject({ record: { type: 'loan' } })
+  })
+
+  it('of evidence alone stays one, and so does one of now', () => {
+    const alone = read({ ...anEdit([]), schema: 2, ops: [{ op: 'add', record: aLoan('a') }] })
+    expect(alone.ok && alone.edits.map((edit) => edit.id)).toEqual(['edit-0001'])
+    const mixed = anEdit([
+      { op: 'add', record: aBook('one') },
+      { op: 'add', record: aLoan('a') },
+    ])
+    expect(read(mixed)).toMatchObject({ ok: false, code: 'invalid' })
+  })
+
+  it('that becomes two keeps each id within its length, and each op once', () => {
+    const ops: LibraryOp[] = [
+      { op: 'add', record: aLoan('a') },
+      { op: 'add', record: aBook('one') },
+      { op: 'remove', record: aShelf('a') },
+    ]
+    const result = read({ ...anEdit([]), id: 'a'.repeat(40), schema: 2, ops })
+    expect(result.ok && result.edits.map((edit) => [edit.id, edit.ops])).toEqual([
+      ['a'.repeat(40), [ops[0]]],
+      [`${'a'.repeat(38)}-p`, ops.slice(1)],
+    ])
+  })
+})
+
+describe('the steps', () => {
+  /** Each step writes its number behind what was there. */
+  const step = (to: number): Step => ({
+    to,
+    records: (records) =>
+      Object.fromEntries(
+        Object.entries(records).map(([id, raw]) => [id, { ...raw, went: `${raw.went}${to}` }]),
+      ),
+    record: (raw) => ({ ...raw, went: `${raw.went}${to}` }),
+    set: (op) => [{ ...op, to: `${String(op.to)}${to}` }],
+  })
+  const steps = [2, 3, 4].map(step)
+  const between = [
+    [1, 4, '234'],
+    [1, 2, '2'],
+    [2, 4, '34'],
+    [2, 3, '3'],
+    [3, 3, ''],
+    [4, 3, ''],
+  ] as const
+
+  it.each(between)('taken from shape %i to %i are %s', (from, to, went) => {
+    const record = { id: 'book:one', type: 'book', went: '' } as never
+    const doc = { schema: from, records: { 'book:one': record } }
+    const now = upgradeDocument(doc, steps, to)
+    expect(now.records['book:one']).toMatchObject({ went })
+    expect(now.schema).toBe(Math.max(from, to))
+    if (from >= to) expect(now).toBe(doc)
+    const edit = {
+      ...anEdit([
+        { op: 'add', record },
+        { op: 'set', id: 'book:one', field: 'title', from: '', to: '' },
+      ]),
+      schema: from,
+    }
+    const moved = upgradeEdit(edit, steps, to, null)
+    expect(moved).toMatchObject({
+      ok: true,
+      edit: {
+        schema: Math.max(from, to),
+        ops: [
+          { op: 'add', record: { went } },
+          { op: 'set', to: went },
+        ],
+      },
+    })
+    if (from >= to) expect(moved.ok && moved.edit).toBe(edit)
+  })
+
+  it('tell each op that is lost, and only those', () => {
+    const losing: Step = { ...step(2), set: (op) => (op.field === 'title' ? null : [op]) }
+    const lost: LibraryOp = { op: 'set', id: 'book:one', field: 'title', from: '', to: 'x' }
+    const edit = { ...anEdit([{ ...lost, field: 'pages' }, lost]), schema: 1 }
+    expect(upgradeEdit(edit, [losing], 2, null)).toEqual({ ok: false, lost: [lost] })
+  })
+
+  it('are written as ops of what went, what changed and what came', () => {
+    const from = { schema: 1, records: { 'book:a': aBook('a'), 'book:b': aBook('b'), 'book:c': aBook('c') } }
+    const to = {
+      schema: 2,
+      records: { 'book:b': aBook('b'), 'book:c': aBook('c', { pages: 4 }), 'book:d': aBook('d') },
+    }
+    expect(upgradeOps<LibraryRecord>(from, to)).toEqual([
+      { op: 'remove', record: aBook('a') },
+      { op: 'remove', record: aBook('c') },
+      { op: 'add', record: aBook('c', { pages: 4 }) },
+      { op: 'add', record: aBook('d') },
+    ])
   })
 })
