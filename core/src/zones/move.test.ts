@@ -47,12 +47,12 @@ describe('putting a zone on a number', () => {
       .number()
       .add('gate', 'contact-w')
       .number()
-    expect(job.zone('gate').number).toBe(2)
+    expect(job.zone('gate').number).toBe(1)
     expect(refusals(job, 'window', 7)).toBe(
       'Wired terminal 07 is live: a radio device there would trip beside it. Switch the terminal off first.',
     )
     job.apply([{ op: 'add', record: { id: 'terminal:3', type: 'terminal', number: 3, state: 'off' } }])
-    // Terminals 1 to 5 are one group of the board, and 2 is used.
+    // Terminals 1 to 5 are one group of the board, and 1 is used.
     expect(refusals(job, 'window', 3)).toBe('03 is kept for the wired block (house rule).')
     job.set('device:pad', { mappedOver: 30 })
     expect(refusals(job, 'window', 30)).toBe('A keypad’s own terminal is mapped over 30.')

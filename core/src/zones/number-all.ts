@@ -3,13 +3,14 @@ import type { DeviceModel, LoopEvent, PanelModel } from '../catalogue/schema.ts'
 import { fitAll, type Fit } from '../fit/fit.ts'
 import { systemOf, type System } from '../fit/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
-import type { Op } from '../job/edit.ts'
+import { applyOps, type Op } from '../job/edit.ts'
 import { rulesInForce } from '../job/rules-in-force.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import { houseOf } from '../premises/house.ts'
 import { placesOf } from '../premises/places.ts'
 import type { Device, Use, Zone } from '../job/records.ts'
 import { isWayIn } from '../response/advise.ts'
+import { sameJson } from '../units/canonical.ts'
 import { labelKey } from './labels.ts'
 import { eventsToZone, newZone } from './new-zone.ts'
 import { keptForWired, liveTerminals, numbersFor, numbersOf, rangeWords } from './numbers.ts'
@@ -75,10 +76,40 @@ export function numberAll(doc: JobDocument, catalogue: Catalogue, opts: Numberin
       proven: true,
     }
   const rules = rulesInForce(doc, opts.houseRules)
+  const wanted = wantedZones(doc, system, rules)
+  const situation = { doc, standing: doc, system, panel, rules, fresh: opts.fresh ?? false }
+  // Where wired zones stand decides which blocks are there and so what radio may take: as they stand now at first, then as
+  // they will. Radio decides nothing for the wire, so the second look is the last, or the third where spoken numbers move.
+  let allowed = allowedIn(situation)
+  let plan = numberOnce(situation, wanted, opts.newId, allowed)
+  for (let look = 1; look < 3; look++) {
+    const after = applyOps(doc, plan.ops)
+    if (!after.ok) break
+    const then = { ...situation, standing: after.doc }
+    const allowedThen = allowedIn(then)
+    if (sameJson(allowedThen, allowed)) break
+    allowed = allowedThen
+    plan = numberOnce(then, wanted, opts.newId, allowed)
+  }
+  return plan
+}
+
+/** Numbers that radio and wire may take where the wired zones stand. */
+function allowedIn({ standing, system, rules }: Situation): PlanInput['allowed'] {
+  const numbers = (use: 'wireless' | 'wired') => numbersFor(standing, system, use, rules.schools.wiredBlock)
+  return { wireless: numbers('wireless'), wired: numbers('wired') }
+}
+
+function numberOnce(
+  situation: Situation,
+  wanted: readonly Wanted[],
+  newId: () => string,
+  allowed: PlanInput['allowed'],
+): NumberingPlan {
+  const { doc, system, panel, rules } = situation
   const zones = recordsOf(doc, 'zone')
   const zoneOf = new Map(zones.map((zone) => [`${zone.device} ${zone.event}`, zone]))
-  const wanted = wantedZones(doc, system, rules)
-  const places = placeAll({ doc, system, panel, rules, fresh: opts.fresh ?? false }, wanted, zones)
+  const places = placeAll(situation, wanted, zones, allowed)
   const labels = new Set(
     zones.filter((zone) => zone.label !== '').map((zone) => labelKey(panel.label, zone.label)),
   )
@@ -99,7 +130,7 @@ export function numberAll(doc: JobDocument, catalogue: Catalogue, opts: Numberin
           item,
           loop,
           number,
-          id: opts.newId(),
+          id: newId(),
           labels,
           first: index === 0,
         })
@@ -167,22 +198,28 @@ function isEntryDoor(use: Use): boolean {
 
 interface Situation {
   readonly doc: JobDocument
+  /** The job with its wired zones where they will stand. */
+  readonly standing: JobDocument
   readonly system: System
   readonly panel: PanelModel
   readonly rules: HouseRules
   readonly fresh: boolean
 }
 
-function placeAll(situation: Situation, wanted: readonly Wanted[], zones: readonly Zone[]) {
-  const { doc, system, panel, rules, fresh } = situation
+function placeAll(
+  situation: Situation,
+  wanted: readonly Wanted[],
+  zones: readonly Zone[],
+  allowed: PlanInput['allowed'],
+) {
+  const { doc, panel, rules, fresh } = situation
   const ours = new Set(wanted.flatMap((item) => item.loops.map((loop) => `${item.device.id} ${loop.event}`)))
   const byKey = new Map(zones.map((zone) => [`${zone.device} ${zone.event}`, zone]))
   // Zones of no device, or of one that gets no number now, keep theirs.
   const others = new Set(
     zones.filter((zone) => !ours.has(`${zone.device} ${zone.event}`)).map((zone) => zone.number),
   )
-  const free = (use: 'wireless' | 'wired'): number[] =>
-    numbersFor(doc, system, use, rules.schools.wiredBlock).filter((number) => !others.has(number))
+  const free = (use: 'wireless' | 'wired'): number[] => allowed[use].filter((number) => !others.has(number))
   const input: PlanInput = {
     items: wanted.flatMap(({ device, loops, use }) => {
       if (use === 'fob') return []
@@ -210,10 +247,10 @@ function placeAll(situation: Situation, wanted: readonly Wanted[], zones: readon
 
 /** The constraint that fails for a device without a number, with its figures. */
 function noNumber(situation: Situation, input: PlanInput, use: 'wireless' | 'wired', events: number): string {
-  const { doc, system, panel, rules } = situation
-  const kept = keptForWired(doc, system, rules.schools.wiredBlock).size
+  const { standing, system, panel, rules } = situation
+  const kept = keptForWired(standing, system, rules.schools.wiredBlock).size
   const radio = new Set(numbersOf(panel.blocks, 'wireless'))
-  const live = [...liveTerminals(doc, system)].filter((number) => radio.has(number)).length
+  const live = [...liveTerminals(standing, system)].filter((number) => radio.has(number)).length
   const notes = [
     ...(use === 'wireless' && live > 0 ? [`${live} are live wired terminals`] : []),
     ...(use === 'wireless' && kept > 0 ? [`${kept} are kept for the wired block`] : []),

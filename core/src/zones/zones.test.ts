@@ -20,6 +20,11 @@ const numbered = (
       `zone:${(n += 1)}`
   )(0),
 ) => numberAll(job.doc, catalogue, { newId, houseRules: defaultHouseRules })
+/** Ids that no zone here has. */
+const fresh = (
+  (n) => () =>
+    `zone:fresh${(n += 1)}`
+)(0)
 const list = (job: SmallJob) =>
   recordsOf(job.doc, 'zone').map((zone) => `${zone.number} ${zone.device?.slice(7)} ${zone.event}`)
 
@@ -102,6 +107,48 @@ describe('numbering everything', () => {
     for (let n = 7; n <= 12; n++)
       off.apply([{ op: 'add', record: { id: `terminal:${n}`, type: 'terminal', number: n, state: 'off' } }])
     expect(off.add('front', 'latchet').number().zone('front').number).toBe(7)
+  })
+
+  it.each([
+    ['ostler-s-8', null, 'sill-slim-8', 1, 1, 11],
+    ['ostler-s-9', 'ostler-radio-9', 'sill-9', 1, 1, 11],
+    // Six terminals are always there; the seventh cable brings the second board.
+    ['morrow-60', 'morrow-radio-module', 'latchet-thin', 7, 7, 13],
+  ])(
+    'moves radio off the block that its own wired zones bring, on %s, and is done once',
+    (panel, receiver, contact, cables, before, after) => {
+      const start = new SmallJob({
+        panel: `panel/${panel}`,
+        ...(panel === 'morrow-60' ? {} : { radioFirmware: '2.11' }),
+        ...(panel === 'ostler-s-8' ? {} : { region: 'north-america' as const }),
+      })
+      const job = (receiver ? start.receiver(receiver) : start).add('window', contact).number()
+      expect(job.zone('window').number).toBe(before)
+      for (let cable = 1; cable <= cables; cable++) job.add(`gate${cable}`, 'contact-w')
+      const plan = numbered(job, fresh)
+      expect(plan.moves).toEqual([
+        {
+          zone: job.zone('window').id,
+          from: before,
+          to: after,
+          why: `${before} is no number that a wireless zone may take here`,
+        },
+      ])
+      job.number()
+      expect(job.zone(`gate${cables}`).number).toBe(cables)
+      expect(job.zone('window').number).toBe(after)
+      expect(numbered(job).ops).toEqual([])
+    },
+  )
+
+  it('leaves an enrolled radio zone where the panel knows it, though a wired block comes', () => {
+    const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11' })
+      .add('window', 'sill-slim-8')
+      .number()
+    job.learn(job.zone('window').id, '20417733')
+    job.add('gate', 'contact-w').number()
+    expect([job.zone('window').number, job.zone('gate').number]).toEqual([1, 2])
+    expect(numbered(job).ops).toEqual([])
   })
 
   it('gives wired devices wired numbers', () => {
