@@ -6,6 +6,8 @@ import type { JudgingPool } from '../workers/pool.ts'
 const LOOK_MS = 5_000
 /** How long after a change it is looked: many edits in a row are summed up once, and the table is not read for each. */
 const SOON_MS = 800
+/** How long it rests after a look that found work: a job under edit is old again at once, and each look holds its edits up. */
+const REST_MS = 4_000
 /** Jobs that one look takes on: few, so that another process finds work too. */
 const AT_ONCE = 4
 /** How long a job that could not be summed up is left alone, milliseconds. */
@@ -21,6 +23,9 @@ export class Summaries {
   #running: Promise<void> | null = null
   #again = false
   #ended = false
+  #restedAt = 0
+  /** How many wait until nothing is old. */
+  #waited = 0
 
   constructor(
     readonly store: Store,
@@ -39,10 +44,13 @@ export class Summaries {
   /** Something changed: looks soon. */
   nudge(): void {
     if (this.#ended || this.#soon) return
-    this.#soon = setTimeout(() => {
-      this.#soon = null
-      this.#look()
-    }, SOON_MS)
+    this.#soon = setTimeout(
+      () => {
+        this.#soon = null
+        this.#look()
+      },
+      Math.max(SOON_MS, this.#restedAt - performance.now()),
+    )
     this.#soon.unref()
   }
 
@@ -65,8 +73,13 @@ export class Summaries {
 
   /** Waits until nothing is old any more. */
   async settled(): Promise<void> {
-    this.#look()
-    while (this.#running) await this.#running
+    this.#waited += 1
+    try {
+      this.#look()
+      while (this.#running) await this.#running
+    } finally {
+      this.#waited -= 1
+    }
   }
 
   async stop(): Promise<void> {
@@ -81,6 +94,11 @@ export class Summaries {
       const jobs = await this.store.summaries.claim(AT_ONCE, this.now())
       if (jobs.length === 0) return
       for (const job of jobs) await this.#sumUp(job)
+      if (jobs.length < AT_ONCE && this.#waited === 0) {
+        this.#restedAt = performance.now() + REST_MS
+        this.nudge()
+        return
+      }
     }
   }
 
