@@ -23,7 +23,7 @@ export class Summaries {
   #running: Promise<void> | null = null
   #again = false
   #ended = false
-  #restedAt = 0
+  #restsUntil = 0
   /** How many wait until nothing is old. */
   #waited = 0
 
@@ -49,7 +49,7 @@ export class Summaries {
         this.#soon = null
         this.#look()
       },
-      Math.max(SOON_MS, this.#restedAt - performance.now()),
+      Math.max(SOON_MS, this.#restsUntil - performance.now()),
     )
     this.#soon.unref()
   }
@@ -95,7 +95,7 @@ export class Summaries {
       if (jobs.length === 0) return
       for (const job of jobs) await this.#sumUp(job)
       if (jobs.length < AT_ONCE && this.#waited === 0) {
-        this.#restedAt = performance.now() + REST_MS
+        this.#restsUntil = performance.now() + REST_MS
         this.nudge()
         return
       }
