@@ -151,7 +151,7 @@ export function useEnrol(air: Air) {
       at: new Date().toISOString(),
     })
     if (job.edit('enrol.release', [{ op: 'add', record }]))
-      said.value = `${now.name} is taken out: learn it again.`
+      said.value = `${now.name} is noted as taken out of the panel: learn it again.`
   }
 
   function takeSister(): void {
