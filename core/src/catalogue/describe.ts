@@ -7,7 +7,15 @@ export interface EntryLine {
   readonly value: string
 }
 
-/** An entry's facts in words, in a fixed order per kind, so that entries of one kind compare line by line. */
+/** What the maker does not say: never read as none, and never as all is well. */
+const notStated = 'not stated'
+/** What the entry would name if there were any: it names none, which is no promise that there are none. */
+const noneStated = 'none stated'
+
+/**
+ * An entry's facts in words, in a fixed order per kind, so that entries of one kind compare line by line. `–` stands for what
+ * does not apply, as the entry itself says; what it leaves out is said to be left out.
+ */
 export function describeEntry(entry: CatalogueEntry, catalogue: Catalogue): EntryLine[] {
   const lines = [
     line('Maker', entry.maker),
@@ -43,7 +51,7 @@ function familyLines(entry: Family): EntryLine[] {
       'Repeaters',
       entry.repeaters
         ? `up to ${entry.repeaters.most}, ${entry.repeaters.chain ? 'also behind another' : 'none behind another'}`
-        : 'none',
+        : noneStated,
     ),
     line(
       'Sticker',
@@ -55,8 +63,14 @@ function familyLines(entry: Family): EntryLine[] {
       'Placement',
       `best from ${placement.best} ${placement.unit}, holds from ${placement.least}, read at the ${placement.readAt}`,
     ),
-    line('Settles in', entry.settleMinutes ? `${entry.settleMinutes} min` : ''),
-    line('Answers for', entry.answerMinutes ? `${entry.answerMinutes} min after tamper` : ''),
+    line(
+      'Settles in',
+      stated(entry.settleMinutes, (minutes) => `${minutes} min`),
+    ),
+    line(
+      'Answers for',
+      stated(entry.answerMinutes, (minutes) => `${minutes} min after tamper`),
+    ),
   ]
 }
 
@@ -71,8 +85,8 @@ function receiverLines(entry: ReceiverModel, catalogue: Catalogue): EntryLine[] 
     line('Classes', entry.classes.join(', ')),
     line('Place', entry.place),
     line('Encrypted-only switch', yes(entry.encryptedOnlySetting)),
-    line('Loses', entry.loses?.join(', ') ?? ''),
-    line('Grade', String(entry.grade ?? '')),
+    line('Loses', some(entry.loses)),
+    line('Grade', stated(entry.grade, String)),
   ]
 }
 
@@ -83,37 +97,50 @@ function deviceLines(entry: DeviceModel, catalogue: Catalogue): EntryLine[] {
     line('Family', catalogue.get('family', entry.family)?.name ?? 'wired'),
     line('Encryption', entry.encryption),
     line('Loops', entry.loops.map((item) => `${item.loop} ${item.name}`).join(', ')),
-    line(
-      'Switches',
-      entry.switches?.map((item) => `${item.switch} ${item.on ? 'on' : 'off'}`).join(', ') ?? '',
-    ),
+    line('Switches', some(entry.switches?.map((item) => `${item.switch} ${item.on ? 'on' : 'off'}`))),
     line('Slot', entry.slot === 'none' ? '' : entry.slot),
     line('Ways to transmit', entry.ways.map((item) => item.way).join('; ')),
     line('Checks in every', entry.checkInMinutes === null ? '' : `${entry.checkInMinutes} min`),
     line('Pets', pets(entry)),
     line('Disarms', yes(entry.disarms)),
-    line('Temperature', `${temperatureC.from} to ${temperatureC.to} °C${entry.outdoor ? ', outdoors' : ''}`),
+    line('Temperature', `${temperatureC.from} to ${temperatureC.to} °C`),
+    line('Outdoors', stated(entry.outdoor, yes)),
     line('Magnet gap', entry.magnetGapMm === null ? '' : `${entry.magnetGapMm} mm`),
     line('Batteries', batteries ? `${batteries.count} × ${batteries.type}` : ''),
+    line('Batteries go in', batteries ? stated(batteries.wayUp, (text) => text) : ''),
+    line('First insert already sends', batteries ? stated(batteries.firstInsertLearns, yes) : ''),
     line('Trips at', trips(entry)),
-    line('Stated life', entry.lifeYears ? `${entry.lifeYears} years` : ''),
-    line('Sensitivity', entry.sensitivity?.join(', ') ?? ''),
-    line('Transmit level', entry.transmitDbm === undefined ? '' : `${entry.transmitDbm} dBm`),
-    line('Grade', String(entry.grade ?? '')),
+    line(
+      'Stated life',
+      stated(entry.lifeYears, (years) => `${years} years`),
+    ),
+    line('Sensitivity', some(entry.sensitivity)),
+    line(
+      'Transmit level',
+      stated(entry.transmitDbm, (level) => `${level} dBm`),
+    ),
+    line(
+      'Second transmission',
+      stated(entry.confirm, (asked) => (asked ? 'asked for' : 'not asked for')),
+    ),
+    line('Grade', stated(entry.grade, String)),
     line(
       'Equipment codes',
       entry.equipmentCodes
         .map((item) => `${catalogue.get('panel', item.panel)?.name ?? item.panel}: ${item.code}`)
         .join(', '),
     ),
-    line('Variant', entry.variant ? `${entry.variant.of}, ${entry.variant.how}` : ''),
+    line(
+      'Variant',
+      stated(entry.variant, (item) => `${item.of}, ${item.how}`),
+    ),
     line(
       'No longer made',
-      discontinued ? `successor ${catalogue.get('device', discontinued.successor)?.name ?? 'none'}` : '',
+      stated(discontinued, (item) => `successor ${catalogue.get('device', item.successor)?.name ?? 'none'}`),
     ),
     line(
       'Price',
-      price ? `${price.amount} ${price.currency}${price.pack > 1 ? ` for ${price.pack}` : ''}` : '',
+      stated(price, (item) => `${item.amount} ${item.currency}${item.pack > 1 ? ` for ${item.pack}` : ''}`),
     ),
     line('Sticker is', entry.sticker),
     line('Note', entry.note ?? ''),
@@ -136,7 +163,7 @@ function panelLines(entry: PanelModel, catalogue: Catalogue): EntryLine[] {
     line('Style', entry.style),
     line(
       'Variant',
-      entry.variant ? `${entry.variant.of}, ${entry.variant.how} (${entry.variant.readAt})` : '',
+      stated(entry.variant, (item) => `${item.of}, ${item.how} (${item.readAt})`),
     ),
     line(
       'Numbers',
@@ -165,9 +192,12 @@ function panelLines(entry: PanelModel, catalogue: Catalogue): EntryLine[] {
         ? `${label.words.length} words, ${label.entries} a label`
         : `${label.length} characters${label.insteadOn ? ` on ${label.insteadOn}` : ''}`,
     ),
-    line('Counts as lost after', entry.superviseMinutes ? `${entry.superviseMinutes} min` : ''),
-    line('Repeaters', String(entry.repeaters ?? 0)),
-    line('Grade', String(entry.grade ?? '')),
+    line(
+      'Counts as lost after',
+      stated(entry.superviseMinutes, (minutes) => `${minutes} min`),
+    ),
+    line('Repeaters', entry.repeaters === undefined ? noneStated : `${entry.repeaters}`),
+    line('Grade', stated(entry.grade, String)),
   ]
 }
 
@@ -181,7 +211,7 @@ function exitOfStay(entry: PanelModel, own: string): string {
     case 'none':
       return 'none'
     case undefined:
-      return ''
+      return notStated
   }
 }
 
@@ -195,22 +225,45 @@ const areasWords = {
 function couplingLines(entry: PanelModel): EntryLine[] {
   const c = entry.couplings ?? {}
   return [
-    line('Zone in two areas', c.twoAreas ? areasWords[c.twoAreas] : ''),
-    line('Keypads', c.keypadAreas ? 'set and unset their own areas only' : ''),
-    line('Lists that exclude each other', c.typeGroups?.map((group) => group.name).join(', ') ?? ''),
-    line('Day zones', c.dayZones === 'user' ? 'the user’s choice' : c.dayZones ? 'by response type' : ''),
-    line('Chimes', c.chimeStyles?.map((style) => style.name).join(', ') ?? ''),
-    line('Exit ends', c.exitBy?.join(', ') ?? ''),
-    line('Open at the end of exit', c.openAtExit?.join(' or ') ?? ''),
-    line('Stay zones to entry 2', c.stayToEntry2 ?? ''),
-    line('Siren outputs per zone', String(c.sirenOutputs ?? '')),
-    line('Double knock', yes(c.doubleKnock === true)),
-    line('Groups of verified fire', String(c.fireGroups ?? '')),
-    line('Keypad keys', c.functionKeys?.join(', ') ?? ''),
-    line('Outputs', c.outputs?.join(' or ') ?? ''),
-    line('Fobs in keypads', yes(c.fobsInKeypad === true)),
-    line('Latching key switch', c.latchingKeySwitch ? 'disables all other setting' : ''),
-    line('End-of-line resistor', c.endOfLineOhm ? `${c.endOfLineOhm} ohms` : ''),
+    line(
+      'Zone in two areas',
+      stated(c.twoAreas, (rule) => areasWords[rule]),
+    ),
+    line(
+      'Keypads',
+      stated(c.keypadAreas, (own) =>
+        own ? 'set and unset their own areas only' : 'set and unset every area',
+      ),
+    ),
+    line('Lists that exclude each other', some(c.typeGroups?.map((group) => group.name))),
+    line(
+      'Day zones',
+      stated(c.dayZones, (by) => (by === 'user' ? 'the user’s choice' : 'by response type')),
+    ),
+    line('Chimes', some(c.chimeStyles?.map((style) => style.name))),
+    line(
+      'Exit ends',
+      stated(c.exitBy, (ways) => ways.join(', ')),
+    ),
+    line(
+      'Open at the end of exit',
+      stated(c.openAtExit, (ways) => ways.join(' or ')),
+    ),
+    line('Stay zones to entry 2', c.stayToEntry2 ?? noneStated),
+    line('Siren outputs per zone', stated(c.sirenOutputs, String)),
+    line('Double knock', stated(c.doubleKnock, yes)),
+    line('Groups of verified fire', stated(c.fireGroups, String)),
+    line('Keypad keys', some(c.functionKeys)),
+    line('Outputs', c.outputs?.join(' or ') ?? noneStated),
+    line('Fobs in keypads', stated(c.fobsInKeypad, yes)),
+    line(
+      'Latching key switch',
+      stated(c.latchingKeySwitch, (all) => (all ? 'disables all other setting' : 'leaves other ways to set')),
+    ),
+    line(
+      'End-of-line resistor',
+      stated(c.endOfLineOhm, (ohms) => `${ohms} ohms`),
+    ),
   ]
 }
 
@@ -220,9 +273,19 @@ function pets(entry: DeviceModel): string {
 }
 
 function trips(entry: DeviceModel): string {
-  return Object.entries(entry.tripsAtC ?? {})
-    .map(([event, value]) => `${event} ${value} °C`)
-    .join(', ')
+  const limits = Object.entries(entry.tripsAtC ?? {}).map(([event, value]) => `${event} ${value} °C`)
+  const bound = entry.loops.some((item) => item.event === 'heat' || item.event === 'freeze')
+  return bound ? some(limits) : ''
+}
+
+/** A fact in words, or that it is left out. */
+function stated<T>(value: T | undefined, words: (value: T) => string): string {
+  return value === undefined ? notStated : words(value)
+}
+
+/** A list in words; one that is left out or empty names none. */
+function some(items: readonly string[] | undefined): string {
+  return items && items.length > 0 ? items.join(', ') : noneStated
 }
 
 function line(label: string, value: string): EntryLine {

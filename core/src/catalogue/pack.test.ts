@@ -157,13 +157,43 @@ describe('an entry in words', () => {
       'Day zones': 'the user’s choice',
       'Lists that exclude each other':
         'first-door list, second-door list, walkway list, round-the-clock list, day list',
-      'Double knock': 'no',
+      'Double knock': 'not stated',
     })
     expect(words('panel/quillet-32')).toMatchObject({
       'Exit delay in stay': '0–250 s by 10 s',
       Chimes: 'one note, two notes, says the name',
       'Latching key switch': 'disables all other setting',
     })
+  })
+
+  it('says of whatever an entry leaves out that it is left out, never that all is well', () => {
+    // What an entry does not need to say, by the schema; the variants of a field that another carries are not named apart.
+    const leftOut: Record<string, readonly string[]> = {
+      family: ['repeaters', 'settleMinutes', 'answerMinutes'],
+      receiver: ['grade', 'loses'],
+      device: [
+        ...['variant', 'switches', 'sensitivity', 'outdoor', 'grade', 'transmitDbm', 'lifeYears', 'confirm'],
+        ...['discontinued', 'price'],
+      ],
+      panel: ['variant', 'grade', 'superviseMinutes', 'repeaters', 'couplings'],
+    }
+    const seen = new Set<string>()
+    for (const entry of all)
+      for (const field of leftOut[entry.kind] ?? []) {
+        if (!(field in entry)) continue
+        const less = Object.fromEntries(Object.entries(entry).filter(([key]) => key !== field))
+        const before = describeEntry(entry, catalogue)
+        const changed = describeEntry(less as CatalogueEntry, catalogue).filter(
+          (line, index) => line.value !== before[index]?.value,
+        )
+        expect(changed.length, `${entry.id} without ${field}`).toBeGreaterThan(0)
+        for (const line of changed)
+          expect(['not stated', 'none stated'], `${entry.id} without ${field}: ${line.label}`).toContain(
+            line.value,
+          )
+        seen.add(`${entry.kind}.${field}`)
+      }
+    expect(seen.size).toBe(Object.entries(leftOut).flatMap(([, fields]) => fields).length)
   })
 
   it('gives entries of one kind the same lines, so that they compare', () => {

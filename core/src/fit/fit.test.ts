@@ -98,6 +98,21 @@ describe('the verdict of a device', () => {
       'code',
     )
   })
+
+  it('says that a grade cannot be told where a part states none, and only where grades count', () => {
+    const { grade, ...silent } = catalogue.get('device', 'device/reedling') as NonNullable<
+      ReturnType<typeof catalogue.get<'device'>>
+    >
+    expect(grade).toBe(2)
+    const poor = catalogue.with([keepEntry(silent)])
+    const reasons = (region: 'europe' | 'own', entries: typeof poor) =>
+      fitAll(systemOf(new SmallJob({ region }).add('it', 'reedling').doc, entries)).get('device:it')?.reasons
+    expect(reasons('europe', poor)?.map((reason) => reason.text)).toEqual([
+      'Reedling contact states no grade: whether the system is grade 2 with it cannot be told.',
+    ])
+    expect(reasons('europe', catalogue)).toEqual([])
+    expect(reasons('own', poor)).toEqual([])
+  })
 })
 
 describe('capacity', () => {

@@ -409,8 +409,13 @@ function grade({ model, receiver, system }: Case): ReturnType<Check> {
     ...(panel ? [{ name: panel.name, grade: panel.grade }] : []),
   ]
   const low = parts.find((part) => part.grade !== undefined && part.grade < info.grade)
-  return low
-    ? loss(`${low.name} is grade ${low.grade}: with it the system is no longer grade ${info.grade}.`)
+  if (low)
+    return loss(`${low.name} is grade ${low.grade}: with it the system is no longer grade ${info.grade}.`)
+  const silent = parts.find((part) => part.grade === undefined)
+  return silent
+    ? loss(
+        `${silent.name} states no grade: whether the system is grade ${info.grade} with it cannot be told.`,
+      )
     : null
 }
 

@@ -23,7 +23,9 @@ const sirenHint = computed(() => {
 const swingerHint = computed(() =>
   preset.value.swinger
     ? `CP-01: ${preset.value.swinger.min}–${preset.value.swinger.max}, ${preset.value.swinger.usual} as shipped`
-    : `this panel: ${panel.value?.swinger?.from ?? 0}–${panel.value?.swinger?.to ?? 15}`,
+    : panel.value?.swinger
+      ? `this panel: ${panel.value.swinger.from}–${panel.value.swinger.to}`
+      : 'this panel states no range',
 )
 const exitItems = computed(() => [
   asItComes,
@@ -87,7 +89,7 @@ const notes = computed(() => [
         label="Lost after silence of"
         number
         suffix="min"
-        :hint="`empty: as it comes${panel.superviseMinutes ? `, ${panel.superviseMinutes} min` : ''}`"
+        :hint="`empty: as it comes, ${panel.superviseMinutes ? `${panel.superviseMinutes} min` : 'how long is not stated'}`"
       />
       <FieldChoice
         v-if="exitItems.length > 1"
