@@ -10,5 +10,7 @@ it('gives back what was made from the same things, and makes it anew otherwise',
   expect([keeper.get(key, [a, b], make), keeper.get(key, [a, b], make)]).toEqual([1, 1])
   expect(keeper.get(key, [b, a], make)).toBe(2)
   expect(keeper.get(key, [b], make)).toBe(3)
-  expect(keeper.get({}, [b], make)).toBe(4)
+  expect(keeper.get(key, [b, a], make)).toBe(4)
+  expect(keeper.get(key, [b, {}], make)).toBe(5)
+  expect(keeper.get({}, [b], make)).toBe(6)
 })

@@ -77,8 +77,10 @@ function sentence(issue: Issue): string {
 
 function bound(origin: string, word: string, limit: number): string {
   if (origin === 'string')
-    return limit === 1 && word === 'at least' ? 'must not be empty' : `must have ${word} ${limit} characters`
-  if (origin === 'array') return `must have ${word} ${limit} entries`
+    return limit === 1 && word === 'at least'
+      ? 'must not be empty'
+      : `must have ${word} ${limit} ${limit === 1 ? 'character' : 'characters'}`
+  if (origin === 'array') return `must have ${word} ${limit} ${limit === 1 ? 'entry' : 'entries'}`
   return `must be ${word} ${limit}`
 }
 

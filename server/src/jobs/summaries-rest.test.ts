@@ -8,13 +8,13 @@ afterEach(() => {
 })
 
 /** Summaries over one job that is old again whenever it is looked at; it ends after 50, so that a mistake is a failure. */
-function alwaysOld() {
+function alwaysOld(took = () => Promise.resolve()) {
   const seen = { claims: 0 }
   const store = {
     summaries: {
       claim: () => Promise.resolve((seen.claims += 1) < 50 ? [{ id: 'job', firmId: 'firm' }] : []),
     },
-    jobsOf: () => ({ text: () => Promise.resolve(null) }),
+    jobsOf: () => ({ text: () => took().then(() => null) }),
   } as unknown as Store
   const summaries = new Summaries(store, {} as JudgingPool, () => new Date(), vi.fn())
   return { seen, summaries }
@@ -29,6 +29,9 @@ it('rests after a look that found work, though edits go on', async () => {
   expect(seen.claims).toBe(1)
   await vi.advanceTimersByTimeAsync(200)
   expect(seen.claims).toBe(2)
+  // Nor does the look that comes by the clock break the rest: one look every four seconds, not one at each fifth besides.
+  await vi.advanceTimersByTimeAsync(16_000)
+  expect(seen.claims).toBe(6)
   await summaries.stop()
 })
 
@@ -37,4 +40,15 @@ it('goes on without rest while somebody waits until nothing is old', async () =>
   await summaries.settled()
   expect(seen.claims).toBe(50)
   await summaries.stop()
+})
+
+it('rests longer after a look that took long', async () => {
+  vi.useFakeTimers()
+  const { seen, summaries } = alwaysOld(() => new Promise((done) => setTimeout(done, 1_000)))
+  summaries.start()
+  await vi.advanceTimersByTimeAsync(20_900)
+  expect(seen.claims).toBe(1)
+  await vi.advanceTimersByTimeAsync(200)
+  expect(seen.claims).toBe(2)
+  await Promise.all([summaries.stop(), vi.advanceTimersByTimeAsync(1_000)])
 })

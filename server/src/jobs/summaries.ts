@@ -6,8 +6,12 @@ import type { JudgingPool } from '../workers/pool.ts'
 const LOOK_MS = 5_000
 /** How long after a change it is looked: many edits in a row are summed up once, and the table is not read for each. */
 const SOON_MS = 800
-/** How long it rests after a look that found work: a job under edit is old again at once, and each look holds its edits up. */
+/**
+ * How long it rests after a look that found work: a job under edit is old again at once, and each look holds its edits up. What
+ * took long rests longer, so that summing up never takes more than a small part of the time.
+ */
 const REST_MS = 4_000
+const REST_TIMES = 20
 /** Jobs that one look takes on: few, so that another process finds work too. */
 const AT_ONCE = 4
 /** How long a job that could not be summed up is left alone, milliseconds. */
@@ -36,7 +40,9 @@ export class Summaries {
 
   /** Begins to look now and then. */
   start(): void {
-    this.#timer = setInterval(() => this.#look(), LOOK_MS)
+    this.#timer = setInterval(() => {
+      if (performance.now() >= this.#restsUntil) this.#look()
+    }, LOOK_MS)
     this.#timer.unref()
     this.#look()
   }
@@ -44,18 +50,15 @@ export class Summaries {
   /** Something changed: looks soon. */
   nudge(): void {
     if (this.#ended || this.#soon) return
-    this.#soon = setTimeout(
-      () => {
-        this.#soon = null
-        this.#look()
-      },
-      Math.max(SOON_MS, this.#restsUntil - performance.now()),
-    )
+    const wait = Math.max(SOON_MS, this.#restsUntil - performance.now())
+    this.#soon = setTimeout(() => this.#look(), wait)
     this.#soon.unref()
   }
 
   #look(): void {
     if (this.#ended) return
+    if (this.#soon) clearTimeout(this.#soon)
+    this.#soon = null
     if (this.#running) {
       this.#again = true
       return
@@ -90,12 +93,14 @@ export class Summaries {
   }
 
   async #work(): Promise<void> {
+    const began = performance.now()
     while (!this.#ended) {
       const jobs = await this.store.summaries.claim(AT_ONCE, this.now())
       if (jobs.length === 0) return
       for (const job of jobs) await this.#sumUp(job)
       if (jobs.length < AT_ONCE && this.#waited === 0) {
-        this.#restsUntil = performance.now() + REST_MS
+        const now = performance.now()
+        this.#restsUntil = now + Math.max(REST_MS, REST_TIMES * (now - began))
         this.nudge()
         return
       }
