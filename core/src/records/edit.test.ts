@@ -186,7 +186,7 @@ describe('reading an edit from outside', () => {
     expect(problems({ ...anEdit([]), id: 3, by: 7 })).toEqual([
       'id: must be a text',
       'by: must be a person with id and name',
-      'ops: must have at least 1 entries',
+      'ops: must have at least 1 entry',
     ])
     expect(problems(null)).toEqual([': must be an object'])
   })
