@@ -3,7 +3,6 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
-import { freePort } from '../server/src/db/mariadb.ts'
 import { startProduct } from '../server/src/launch/product.ts'
 
 const ropewalk = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001'
@@ -83,7 +82,7 @@ const shots: readonly Shot[] = [
 
 const wanted = new Set(process.argv.slice(2))
 const data = mkdtempSync(join(tmpdir(), 'kapelle-shots-'))
-const product = await startProduct(data, await freePort(), true)
+const product = await startProduct({ data, port: 0, demo: true })
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],

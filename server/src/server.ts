@@ -1,6 +1,9 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { createServer } from 'node:http'
+import { createServer as createTlsServer } from 'node:https'
 import type { AddressInfo } from 'node:net'
+import { hostname } from 'node:os'
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Logger } from 'pino'
 import { createAccounts, shippedPack } from './auth/accounts.ts'
@@ -12,6 +15,8 @@ import type { Route } from './http/route.ts'
 import type { Services } from './http/routes.ts'
 import { createJobs } from './jobs/jobs.ts'
 import { Summaries } from './jobs/summaries.ts'
+import { Backups, beforeName, makeBackup } from './service/backups.ts'
+import { Room } from './service/room.ts'
 import { JudgingPool } from './workers/pool.ts'
 
 export interface ServerOptions {
@@ -22,14 +27,20 @@ export interface ServerOptions {
   readonly logger: Logger
   /** The clock; tests set it. */
   readonly now?: () => Date
+  /** Folder of the data on this machine: its room is watched and daily backups go below it. None: neither is done here. */
+  readonly data?: string
+  /** Room of the disk; tests set it. */
+  readonly room?: Room
+  /** The one proxy that is believed. */
+  readonly proxy?: string
+  /** Certificate and key: then it serves over TLS, and may serve other machines. */
+  readonly tls?: { readonly cert: string; readonly key: string }
 }
 
 export interface RunningServer {
   readonly url: string
   readonly services: Services
   readonly routes: readonly Route[]
-  /** Token of the set-up link while the database is empty. */
-  readonly setupToken: string | null
   stop(): Promise<void>
 }
 
@@ -40,43 +51,66 @@ export function shippedEntries() {
   return shippedPack(JSON.parse(readFileSync(`${root}demo/packs/world.json`, 'utf8')))
 }
 
-/** Opens the database, brings it up to date and serves. Another address than loopback is refused: it needs a certificate. */
+/** Opens the database, brings it up to date and serves. Another address than loopback needs a certificate. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
-  if (!['127.0.0.1', '::1', 'localhost'].includes(options.host))
+  if (!['127.0.0.1', '::1', 'localhost'].includes(options.host) && !options.tls && !options.proxy)
     throw new Error(
-      'Kapelle listens on this machine only; for another address put it behind a server that has a certificate.',
+      `Kapelle serves ${options.host} only over TLS: start it with --tls CERT KEY or --tls own, or on this machine behind a proxy (--behind-proxy ADDRESS).`,
     )
   const now = options.now ?? (() => new Date())
-  const webRoot = `${root}dist/web`
-  const build = existsSync(`${webRoot}/build.txt`)
-    ? readFileSync(`${webRoot}/build.txt`, 'utf8').trim()
-    : 'dev'
+  const build = buildName()
   const tell = (what: string) => (error: unknown) => void options.logger.warn({ err: error }, what)
-  const store = createStore(await openSource(options.address), tell('a snapshot was not kept'), build)
+  const folder = options.data ? join(options.data, 'backups') : null
+  const basis = { address: options.address, build, now }
+  const source = await openSource(options.address, undefined, async () => {
+    if (folder) await makeBackup(basis, folder, beforeName(now()))
+  })
+  const store = createStore(source, tell('a snapshot was not kept'), build)
   const pool = new JudgingPool()
   const summaries = new Summaries(store, pool, now, tell('a job was not summed up'))
+  const room = options.room ?? Room.of(options.data ?? null)
+  const backups = new Backups({
+    ...basis,
+    folder,
+    room,
+    tell: tell('no backup was made'),
+    anything: async () => (await store.people.countFirms()) > 0,
+    alone: (work) => store.alone('backup', work),
+  })
   const services: Services = {
     store,
     accounts: createAccounts(store, shippedEntries(), now),
     jobs: createJobs({ store, pool, now, summaries, build }),
     summaries,
+    room,
+    backups,
+    service: { build, since: now() },
   }
-  const { app, streams, routes } = createApp({ services, logger: options.logger, webRoot, build })
-  const server = createServer(app)
+  const { app, streams, routes } = createApp({
+    services,
+    logger: options.logger,
+    webRoot,
+    build,
+    proxy: options.proxy ?? null,
+    tls: options.tls !== undefined || options.proxy !== undefined,
+  })
+  const server = options.tls ? createTlsServer(options.tls, app) : createServer(app)
   await new Promise<void>((done, fail) => {
     server.once('error', fail)
     server.listen(options.port, options.host, done)
   })
   const port = (server.address() as AddressInfo).port
   summaries.start()
+  backups.start()
+  const shown = options.host === '0.0.0.0' || options.host === '::' ? hostname() : '127.0.0.1'
   return {
-    url: `http://127.0.0.1:${port}`,
+    url: `${options.tls ? 'https' : 'http'}://${shown}:${port}`,
     services,
     routes,
-    setupToken: await services.accounts.setupToken(),
     async stop() {
       streams.close()
       await summaries.stop()
+      await backups.stop()
       await pool.close()
       await new Promise<void>((done) => {
         server.close(() => done())
@@ -85,4 +119,12 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       await store.close()
     },
   }
+}
+
+const webRoot = `${root}dist/web`
+
+/** Name of the build of the client that is served, which the server's own goes by. */
+export function buildName(): string {
+  const file = `${webRoot}/build.txt`
+  return existsSync(file) ? readFileSync(file, 'utf8').trim() : 'dev'
 }

@@ -242,7 +242,7 @@ describe('what a pin hashes', () => {
   })
 
   it('has no entry of nothing, and none of a newer form', () => {
-    expect(problems(pack(2, []))).toEqual(['entries must have at least 1 entries'])
+    expect(problems(pack(2, []))).toEqual(['entries must have at least 1 entry'])
     expect(problems(pack(3, [raw]))).toEqual(['kapellePack is 3; this Kapelle reads up to 2'])
     expect(problems({ ...pack(2, [raw]), older: [{ form: 3, entries: [raw] }] })[0]).toContain('older.0.form')
   })

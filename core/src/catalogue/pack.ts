@@ -33,7 +33,7 @@ const outer = z
   })
   .refine((pack) => pack.entries.length + (pack.older ?? []).length > 0, {
     path: ['entries'],
-    message: 'must have at least 1 entries',
+    message: 'must have at least 1 entry',
   })
 
 /**

@@ -4,7 +4,7 @@ import type { JobDocument } from '../job/document.ts'
 import type { Edit, JournalEntry } from '../job/edit.ts'
 import { editShape } from '../records/edit.ts'
 import { time } from '../records/fields.ts'
-import { roles } from '../records/roles.ts'
+import { rights, roles } from '../records/roles.ts'
 
 /*
  * What goes over the line between client and server. Server and client take their types from here, and the OpenAPI document
@@ -98,10 +98,58 @@ export const accountWire = z.object({
   name: z.string(),
   login: z.string(),
   role: z.enum(roles),
+  rights: z.array(z.enum(rights)),
   firm: z.string(),
   firmId: z.string(),
 })
-export const peopleAnswer = z.object({ people: z.array(accountWire.omit({ firm: true, firmId: true })) })
+export const peopleAnswer = z.object({
+  people: z.array(
+    accountWire.omit({ firm: true, firmId: true }).extend({
+      /** When they left; their sign-in name is then empty. */
+      removedAt: time.nullable(),
+      usedAt: time.nullable(),
+    }),
+  ),
+  invitations: z.array(z.object({ id: z.string(), name: z.string(), role: z.enum(roles), expiresAt: time })),
+})
+/** A link that works once is made of this token; the page it leads to has it behind a #, which no server sees. */
+export const newLink = z.object({ token: z.string() })
+export const linkAnswer = z.object({
+  kind: z.enum(['set-up', 'invite', 'password']),
+  firm: z.string().nullable(),
+  name: z.string(),
+  role: z.enum(roles),
+})
+export const sessionsAnswer = z.object({
+  sessions: z.array(
+    z.object({
+      id: z.string(),
+      device: z.string(),
+      createdAt: time,
+      usedAt: time.nullable(),
+      here: z.boolean(),
+    }),
+  ),
+})
+export const endedAnswer = z.object({ ended: z.number().int() })
+/** What an owner sees of the service itself. */
+export const serviceAnswer = z.object({
+  build: z.string(),
+  since: time,
+  /** Bytes; null where it is not known. */
+  free: z.number().nullable(),
+  room: z.enum(['enough', 'low', 'full']),
+  backups: z.object({
+    /** Where they are kept; null when none are made here. */
+    folder: z.string().nullable(),
+    kept: z.array(z.object({ name: z.string(), madeAt: time, bytes: z.number() })),
+    /** Why the last try failed; null when it did not. */
+    failed: z.string().nullable(),
+    /** No backup within three days. */
+    late: z.boolean(),
+  }),
+})
+export const readyAnswer = z.object({ ready: z.boolean() })
 export const usesAnswer = z.object({ uses: z.array(z.object({ serial: z.string(), job: z.string() })) })
 export const entriesAnswer = z.object({ entries: z.array(writtenWire) })
 export const rulesAnswer = z.object({ rules: houseRulesSchema, revision: z.number().int() })
@@ -130,5 +178,9 @@ export type OpenedJob = z.infer<typeof openedJob>
 export type JobSummary = z.infer<typeof jobSummary>
 export type ListedJob = z.infer<typeof listedJob>
 export type JobList = z.infer<typeof jobList>
+export type PeopleAnswer = z.infer<typeof peopleAnswer>
+export type LinkAnswer = z.infer<typeof linkAnswer>
+export type SessionsAnswer = z.infer<typeof sessionsAnswer>
+export type ServiceAnswer = z.infer<typeof serviceAnswer>
 export type AccountWire = z.infer<typeof accountWire>
 export type RulesPreview = z.infer<typeof rulesPreview>

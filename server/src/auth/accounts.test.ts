@@ -16,19 +16,22 @@ describe('the first set-up', () => {
   })
   afterAll(() => store.close())
 
-  it('needs the token of the link, which is the same until it is used', async () => {
+  it('needs the token of the last link that was made, and makes firm, catalogue and owner or nothing', async () => {
     await expect(accounts.setUp({ ...owner, token: '' })).rejects.toThrow('not valid any more')
-    const token = await accounts.setupToken()
-    expect(token).toMatch(/^[A-Za-z0-9_-]{24}$/)
-    expect(await accounts.setupToken()).toBe(token)
-    await expect(accounts.setUp({ ...owner, token: `${token}x` })).rejects.toThrow('not valid any more')
-    expect(await store.people.countFirms()).toBe(0)
-    const account = await accounts.setUp({ ...owner, token: token ?? '' })
+    const first = (await accounts.setUpLink()) ?? ''
+    expect(first).toMatch(/^[A-Za-z0-9_-]{32}$/)
+    const token = (await accounts.setUpLink()) ?? ''
+    for (const wrong of [first, `${token}x`])
+      await expect(accounts.setUp({ ...owner, token: wrong })).rejects.toThrow('not valid any more')
+    expect(await accounts.isEmpty()).toBe(true)
+    // What breaks half-way leaves nothing behind, and the link works again.
+    await expect(accounts.setUp({ ...owner, name: 'x'.repeat(500), token })).rejects.toThrow()
+    expect(await accounts.isEmpty()).toBe(true)
+    expect(await accounts.linkOf(token)).toEqual({ kind: 'set-up', firm: null, name: '', role: 'owner' })
+    const account = await accounts.setUp({ ...owner, token })
     expect(account).toMatchObject({ login: 'ann', role: 'owner', firmName: 'Brook Alarms' })
-    expect(await accounts.setupToken()).toBeNull()
-    await expect(accounts.setUp({ ...owner, login: 'eve', token: token ?? '' })).rejects.toThrow(
-      'not valid any more',
-    )
+    expect(await accounts.setUpLink()).toBeNull()
+    await expect(accounts.setUp({ ...owner, login: 'eve', token })).rejects.toThrow('not valid any more')
     expect(await store.people.countFirms()).toBe(1)
   })
 

@@ -1,4 +1,4 @@
-import { In, type DataSource } from 'typeorm'
+import { In, type DataSource, type EntityManager } from 'typeorm'
 import { readKept, type KeptEntry } from '#core'
 import { CatalogueEntry, type CatalogueEntryRow } from './entities.ts'
 
@@ -38,8 +38,8 @@ export class CatalogueStore {
    * Takes entries in, each as it was written. With `offer` they become the ones offered; without, they are only kept for the
    * jobs that pin them. Nothing that was ever offered goes: an edit still waiting somewhere may pin it.
    */
-  async add(entries: readonly KeptEntry[], offer: boolean): Promise<void> {
-    await this.source.transaction(async (manager) => {
+  async add(entries: readonly KeptEntry[], offer: boolean, within?: EntityManager): Promise<void> {
+    const work = async (manager: EntityManager): Promise<void> => {
       for (const { hash, form, raw, entry } of entries) {
         const there = await manager.findOneBy(CatalogueEntry, { firmId: this.firmId, hash })
         if (offer)
@@ -56,7 +56,8 @@ export class CatalogueStore {
             body: JSON.stringify(raw),
           })
       }
-    })
+    }
+    await (within ? work(within) : this.source.transaction(work))
   }
 }
 

@@ -16,13 +16,42 @@ export interface PersonRow {
   name: string
   role: Role
   password: string
+  /** What an owner gave besides the role, as `catalogue,rules`. */
+  rights: string
+  /** When the person left the firm; the name stays. */
+  removedAt: Date | null
   createdAt: Date
 }
 export interface SessionRow {
   tokenHash: string
   personId: string
+  /** What the session was begun with, as its browser names itself. */
+  device: string
+  createdAt: Date
+  /** When it was last used, to the minute or so. */
+  usedAt: Date | null
+  expiresAt: Date
+}
+/** What a link that works once is for. */
+export type LinkKind = 'set-up' | 'invite' | 'password'
+export interface LinkRow {
+  tokenHash: string
+  kind: LinkKind
+  /** The firm that it leads into; null for the first set-up of all. */
+  firmId: string | null
+  /** Whose new password it allows. */
+  personId: string | null
+  /** Of an invitation: the role that it gives and a word on whom it is for. */
+  role: Role
+  name: string
   createdAt: Date
   expiresAt: Date
+}
+export interface AttemptRow {
+  /** Hash of what failed attempts are counted by. */
+  keyHash: string
+  failures: number
+  changedAt: Date
 }
 export interface JobRow {
   firmId: string
@@ -107,6 +136,8 @@ export const Person = new EntitySchema<PersonRow>({
     name: words(80),
     role: ascii(12),
     password: ascii(200),
+    rights: ascii(60, { default: "''" }),
+    removedAt: { ...time('removed_at'), nullable: true },
     createdAt: time('created_at'),
   },
   indices: [
@@ -123,7 +154,9 @@ export const Session = new EntitySchema<SessionRow>({
   columns: {
     tokenHash: ascii(64, { primary: true, name: 'token_hash' }),
     personId: ascii(36, { name: 'person_id' }),
+    device: { ...words(200), default: "''" },
     createdAt: time('created_at'),
+    usedAt: { ...time('used_at'), nullable: true },
     expiresAt: time('expires_at'),
   },
   indices: [{ name: 'session_person', columns: ['personId'] }],
@@ -136,6 +169,49 @@ export const Session = new EntitySchema<SessionRow>({
       onDelete: 'CASCADE',
     },
   ],
+})
+
+export const Link = new EntitySchema<LinkRow>({
+  name: 'link',
+  columns: {
+    tokenHash: ascii(64, { primary: true, name: 'token_hash' }),
+    kind: ascii(12),
+    firmId: ascii(36, { name: 'firm_id', nullable: true }),
+    personId: ascii(36, { name: 'person_id', nullable: true }),
+    role: ascii(12),
+    name: words(80),
+    createdAt: time('created_at'),
+    expiresAt: time('expires_at'),
+  },
+  indices: [
+    { name: 'link_firm', columns: ['firmId'] },
+    { name: 'link_person', columns: ['personId'] },
+  ],
+  foreignKeys: [
+    {
+      target: 'firm',
+      columnNames: ['firmId'],
+      referencedColumnNames: ['id'],
+      name: 'link_firm_key',
+      onDelete: 'CASCADE',
+    },
+    {
+      target: 'person',
+      columnNames: ['personId'],
+      referencedColumnNames: ['id'],
+      name: 'link_person_key',
+      onDelete: 'CASCADE',
+    },
+  ],
+})
+
+export const Attempt = new EntitySchema<AttemptRow>({
+  name: 'attempt',
+  columns: {
+    keyHash: ascii(64, { primary: true, name: 'key_hash' }),
+    failures: { type: 'int', unsigned: true },
+    changedAt: time('changed_at'),
+  },
 })
 
 export const Job = new EntitySchema<JobRow>({
@@ -222,4 +298,15 @@ export const CatalogueEntry = new EntitySchema<CatalogueEntryRow>({
 })
 
 /** Every table of the product. */
-export const entities = [Firm, Person, Session, Job, JobSnapshot, JobEdit, Transmitter, CatalogueEntry]
+export const entities = [
+  Firm,
+  Person,
+  Session,
+  Link,
+  Attempt,
+  Job,
+  JobSnapshot,
+  JobEdit,
+  Transmitter,
+  CatalogueEntry,
+]

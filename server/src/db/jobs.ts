@@ -232,6 +232,41 @@ export class JobStore {
     return jobs.length
   }
 
+  /** Ids of the firm's jobs. */
+  async ids(): Promise<string[]> {
+    const rows = await this.source
+      .getRepository(Job)
+      .find({ where: { firmId: this.firmId }, select: { id: true }, order: { id: 'ASC' } })
+    return rows.map((row) => row.id)
+  }
+
+  /** What the journal replays to, what is kept, and the look-up rows; `failed` says what could not even be read. */
+  async prove(jobId: string): Promise<{
+    readonly revision: number
+    readonly replayed: JobDocument
+    readonly kept: JobDocument
+    readonly serials: readonly string[]
+    readonly failed: string | null
+  }> {
+    const { manager } = this.source
+    const row = await this.source.getRepository(Job).findOneByOrFail({ firmId: this.firmId, id: jobId })
+    const { revision } = row
+    const serials = (await manager.findBy(Transmitter, { firmId: this.firmId, jobId })).map(
+      (one) => one.serial,
+    )
+    try {
+      const entries = await this.#journal.since(manager, jobId, 0, revision + 1)
+      const snapshot = await this.#newestSnapshot(manager, jobId, revision)
+      const gap = entries.findIndex((entry, index) => entry.revision !== index + 1)
+      const failed = gap >= 0 || entries.length !== revision ? 'its journal has a gap' : null
+      const kept = replay(entries.slice(snapshot.revision), snapshot.document)
+      return { revision, replayed: replay(entries), kept, serials, failed }
+    } catch (error) {
+      const failed = error instanceof Error ? error.message : String(error)
+      return { revision, replayed: emptyDocument, kept: emptyDocument, serials, failed }
+    }
+  }
+
   /** Takes edits in their order onto the locked head; each is answered for itself. Gives the head as it then is. */
   async #takeLocked(
     manager: EntityManager,

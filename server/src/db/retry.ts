@@ -14,6 +14,32 @@ export function isDuplicate(error: unknown): boolean {
   return errorNumber(error) === 1062
 }
 
+/** Whether the database was not there to do it: it ended, is being started, or takes no more connections. */
+export function isAway(error: unknown): boolean {
+  const code = errorCode(error)
+  if (code !== null && AWAY.has(code)) return true
+  const message = error instanceof Error ? error.message : ''
+  return /closed state|Pool is closed|Connection lost|is not established|socket has been ended/i.test(message)
+}
+
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'PROTOCOL_CONNECTION_LOST',
+  'ER_SERVER_SHUTDOWN',
+  'ER_CONNECTION_KILLED',
+  'ER_CON_COUNT_ERROR',
+  'ER_QUERY_INTERRUPTED',
+])
+
+function errorCode(error: unknown): string | null {
+  if (typeof error !== 'object' || error === null) return null
+  if ('code' in error && typeof error.code === 'string') return error.code
+  return 'driverError' in error ? errorCode(error.driverError) : null
+}
+
 function isLockTrouble(error: unknown): boolean {
   const number = errorNumber(error)
   return number === 1213 || number === 1205

@@ -9,11 +9,13 @@ it('migrations and entities agree', async () => {
     'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()',
   )
   expect(tables.map((table) => table.name).sort()).toEqual([
+    'attempt',
     'catalogue_entry',
     'firm',
     'job',
     'job_edit',
     'job_snapshot',
+    'link',
     'migrations',
     'person',
     'session',

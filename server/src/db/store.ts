@@ -1,10 +1,12 @@
 import type { DataSource } from 'typeorm'
+import { AttemptStore } from './attempts.ts'
 import { Batches } from './batches.ts'
 import { DocumentCache } from './cache.ts'
 import { CatalogueStore } from './catalogue.ts'
 import { Job } from './entities.ts'
 import { JobStore, type Take, type Taken } from './jobs.ts'
 import { Later } from './later.ts'
+import { LinkStore } from './links.ts'
 import { PeopleStore } from './people.ts'
 import { SettingsStore } from './settings.ts'
 import { SummaryRows } from './summaries.ts'
@@ -12,12 +14,18 @@ import { SummaryRows } from './summaries.ts'
 /** Everything kept in the database. What belongs to a firm is reached only through that firm's own store. */
 export interface Store {
   readonly people: PeopleStore
+  readonly links: LinkStore
+  readonly attempts: AttemptStore
   jobsOf(firmId: string): JobStore
   catalogueOf(firmId: string): CatalogueStore
   settingsOf(firmId: string): SettingsStore
   readonly summaries: SummaryRows
   /** Revisions now of these jobs, by `firm|job`; a job that is gone is missing. */
   revisions(keys: readonly { firmId: string; jobId: string }[]): Promise<Map<string, number>>
+  /** Whether the database answers, in the tables of this build. */
+  answers(): Promise<boolean>
+  /** Does work while no other process on this database does the like by the same name; gives null where one does. */
+  alone<T>(name: string, work: () => Promise<T>): Promise<T | null>
   close(): Promise<void>
 }
 
@@ -32,6 +40,8 @@ export function createStore(
   const later = new Later(tell)
   return {
     people: new PeopleStore(source),
+    links: new LinkStore(source),
+    attempts: new AttemptStore(source),
     jobsOf: (firmId) => new JobStore(source, firmId, cache, takes, later),
     catalogueOf: (firmId) => new CatalogueStore(source, firmId),
     settingsOf: (firmId) => new SettingsStore(source, firmId),
@@ -43,6 +53,28 @@ export function createStore(
         select: { firmId: true, id: true, revision: true },
       })
       return new Map(rows.map((row) => [`${row.firmId}|${row.id}`, row.revision]))
+    },
+    async answers() {
+      const [row] = await source.query<{ name: string }[]>(
+        'SELECT name FROM migrations ORDER BY id DESC LIMIT 1',
+      )
+      return row?.name === source.migrations.at(-1)?.name
+    },
+    async alone(name, work) {
+      const runner = source.createQueryRunner()
+      try {
+        const [row] = (await runner.query('SELECT GET_LOCK(CONCAT(DATABASE(), ?), 0) AS got', [
+          `.${name}`,
+        ])) as { got: number | string | null }[]
+        if (Number(row?.got) !== 1) return null
+        try {
+          return await work()
+        } finally {
+          await runner.query('SELECT RELEASE_LOCK(CONCAT(DATABASE(), ?))', [`.${name}`])
+        }
+      } finally {
+        await runner.release()
+      }
     },
     async close() {
       await later.settled()

@@ -6,13 +6,29 @@ let server: RunningServer
 let ann: TestClient
 let bob: TestClient
 let eve: TestClient
+let invitation: string
 beforeAll(async () => {
   server = await startTestServer()
   ann = await new TestClient(server.url).signIn('ann')
   bob = await new TestClient(server.url).signIn('bob')
   eve = await new TestClient(server.url).signIn('eve')
+  await ann.call('POST', '/api/invitations', { name: 'Dai', role: 'installer' })
+  const people = (await ann.call('GET', '/api/people')).body as { invitations?: { id: string }[] }
+  invitation = people.invitations?.[0]?.id ?? ''
 })
 afterAll(() => server.stop())
+
+/** Routes that are about the caller alone. */
+const ownAlone = ['/api/password', '/api/sessions', '/api/sessions/:session']
+
+/** A route's path with its names filled in: those of the first firm. */
+function filled(path: string, job: string): string {
+  return path
+    .replace(':job', job)
+    .replace(':person', ann.me.id ?? '')
+    .replace(':invitation', invitation)
+    .replace(':session', 'a'.repeat(24))
+}
 
 describe('the table of routes', () => {
   it("shows a second firm nothing of the first firm's job", async () => {
@@ -24,15 +40,20 @@ describe('the table of routes', () => {
       if (!route.params) continue
       // Beginning a job under an id that another firm has makes one of one's own: below.
       if (route.method === 'put') continue
+      // One's own sessions are looked for among one's own alone: ending another's ends nothing (below).
+      if (route.path === '/api/sessions/:session') continue
       const answer = await eve.call(
         route.method.toUpperCase(),
-        route.path.replace(':job', job),
+        filled(route.path, job),
         route.method === 'get' ? undefined : (bodies[route.path] ?? {}),
       )
       expect([route.path, answer.status]).toEqual([route.path, 404])
       walked += 1
     }
     expect(walked).toBeGreaterThanOrEqual(4)
+    const moved = await eve.call('PUT', `/api/people/${ann.me.id}`, { role: 'viewer', rights: [] })
+    expect(moved.status).toBe(404)
+    expect((await ann.call('GET', '/api/people')).status).toBe(200)
     expect((await eve.call('GET', `/api/jobs/${job}/events`)).status).toBe(404)
     expect(JSON.stringify((await eve.call('GET', '/api/jobs?find=Secret')).body)).not.toContain('Secret')
     const own = await eve.call('PUT', `/api/jobs/${job}`, {
@@ -47,9 +68,9 @@ describe('the table of routes', () => {
     const file = JSON.parse((await eve.raw(`/api/jobs/${job}/file`)).text) as unknown
     expect(JSON.stringify(file)).not.toContain('Secret')
     const other = crypto.randomUUID()
-    expect(
-      (await eve.call('PUT', `/api/jobs/${other}/file`, { edit: crypto.randomUUID(), file })).status,
-    ).toBe(200)
+    expect((await eve.call('PUT', `/api/jobs/${other}/file?edit=${crypto.randomUUID()}`, file)).status).toBe(
+      200,
+    )
     expect((await ann.call('GET', `/api/jobs/${other}`)).status).toBe(404)
     const mine = (await ann.call('GET', `/api/jobs/${job}`)).body
     expect([mine.revision, JSON.stringify(mine.document).includes('Secret Hollow')]).toEqual([1, true])
@@ -61,7 +82,7 @@ describe('the table of routes', () => {
       if (route.role === 'public') continue
       const answer = await nobody.call(
         route.method.toUpperCase(),
-        route.path.replace(':job', crypto.randomUUID()),
+        filled(route.path, crypto.randomUUID()),
         route.method === 'get' ? undefined : {},
       )
       expect([route.path, answer.status]).toEqual([route.path, 401])
@@ -72,22 +93,6 @@ describe('the table of routes', () => {
     expect((await bob.call('GET', '/api/people')).status).toBe(403)
     const people = (await ann.call('GET', '/api/people')).body.people as { name: string }[]
     expect(people.map((person) => person.name)).toEqual(['Ann Reed', 'Bob Marsh', 'Cyd Holm'])
-    const taken = await ann.call('POST', '/api/people', {
-      name: 'New',
-      login: 'eve',
-      role: 'installer',
-      password: 'long enough 1',
-    })
-    expect(taken.body.problems).toEqual([
-      { path: 'login', message: 'this sign-in name or this name is taken; choose another' },
-    ])
-    const short = await ann.call('POST', '/api/people', {
-      name: 'New',
-      login: 'new',
-      role: 'installer',
-      password: 'short',
-    })
-    expect(short.body.problems).toEqual([{ path: 'password', message: 'must have at least 10 characters' }])
   })
 
   it('lets a viewer read and export, and change nothing', async () => {
@@ -96,7 +101,9 @@ describe('the table of routes', () => {
     const edit = anEdit([{ op: 'set', id: 'job:main', field: 'grade', from: 2, to: 1 }])
     for (const route of server.routes.filter((one) => one.role !== 'public')) {
       const body = route.method === 'get' ? undefined : { edits: [edit], edit, pack: {}, columns: {} }
-      const answer = await cyd.call(route.method.toUpperCase(), route.path.replace(':job', job), body)
+      // A viewer's own password and sessions are a viewer's own.
+      if (ownAlone.includes(route.path)) continue
+      const answer = await cyd.call(route.method.toUpperCase(), filled(route.path, job), body)
       const may = route.role === 'viewer'
       expect([route.method, route.path, answer.status === 403]).toEqual([route.method, route.path, !may])
       if (may) expect(route.method).toBe('get')
@@ -136,7 +143,7 @@ describe('sessions', () => {
   })
 
   it('refuses writes from another site', async () => {
-    const answer = await ann.call('POST', '/api/people', {}, { Origin: 'http://elsewhere.example' })
+    const answer = await ann.call('POST', '/api/invitations', {}, { Origin: 'http://elsewhere.example' })
     expect(answer.status).toBe(403)
   })
 
@@ -144,13 +151,5 @@ describe('sessions', () => {
     const visitor = await new TestClient(server.url).signIn('bob')
     await visitor.call('DELETE', '/api/session')
     expect((await visitor.call('GET', '/api/session')).status).toBe(401)
-  })
-
-  it('holds back after ten failed tries', async () => {
-    const visitor = new TestClient(server.url)
-    const tries = []
-    for (let n = 0; n < 11; n++)
-      tries.push((await visitor.call('POST', '/api/session', { login: 'x', password: '' })).status)
-    expect(tries.at(-1)).toBe(429)
   })
 })

@@ -3,13 +3,20 @@ import { join } from 'node:path'
 import { randomUUID } from 'node:crypto'
 import { parseCookie, stringifySetCookie } from 'cookie'
 import compression from 'compression'
-import express, { type Express, type NextFunction, type Request, type Response } from 'express'
-import { rateLimit } from 'express-rate-limit'
+import express, {
+  type Express,
+  type NextFunction,
+  type Request,
+  type RequestHandler,
+  type Response,
+} from 'express'
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { check } from '#core'
 import type { Account } from '../db/people.ts'
+import { bodyReader, STRANGER_KB } from './body.ts'
 import { AppError, problemDetails, statusOf, toAppError } from './errors.ts'
 import { EventStreams } from './events.ts'
 import { openApi } from './openapi.ts'
@@ -23,8 +30,10 @@ export interface AppOptions {
   readonly webRoot: string | null
   /** Name of this build; a client of another build reloads. */
   readonly build: string
-  /** Largest body in MB. */
-  readonly bodyMb?: number
+  /** Address of the one proxy that is believed when it says who calls and how; null for none. */
+  readonly proxy?: string | null
+  /** Whether people reach it over TLS, here or at the proxy. */
+  readonly tls?: boolean
 }
 
 const COOKIE = 'kapelle-session'
@@ -33,7 +42,7 @@ const COOKIE = 'kapelle-session'
 export function createApp(options: AppOptions): { app: Express; streams: EventStreams; routes: Route[] } {
   const { services } = options
   const app = express()
-  const streams = new EventStreams(services.store)
+  const streams = new EventStreams(services.store, services.accounts)
   app.disable('x-powered-by')
   app.use(
     pinoHttp({
@@ -42,12 +51,18 @@ export function createApp(options: AppOptions): { app: Express; streams: EventSt
       autoLogging: { ignore: (req) => !req.url?.startsWith('/api') },
       // Headers hold session cookies, and a log outlives its session: they stay out.
       serializers: {
-        req: ({ id, method, url }: { id: unknown; method: string; url: string }) => ({ id, method, url }),
+        // Nor what was asked for behind a question mark: names and serials are nobody's business here.
+        req: ({ id, method, url }: { id: unknown; method: string; url: string }) => ({
+          id,
+          method,
+          path: url.split('?')[0],
+        }),
         res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
       },
     }),
   )
-  app.use(security())
+  app.set('trust proxy', options.proxy ? [options.proxy] : false)
+  app.use(security(options.tls === true))
   app.use(
     compression({
       filter: (req, res) =>
@@ -60,25 +75,36 @@ export function createApp(options: AppOptions): { app: Express; streams: EventSt
     next()
   })
   app.use('/api', sameOrigin)
-  app.use('/api', express.json({ limit: (options.bodyMb ?? 10) * 1_048_576, strict: false }))
   const routes = allRoutes(services)
   const guard = rateLimit({
     windowMs: 10 * 60_000,
-    limit: 10,
+    limit: 20,
     skipSuccessfulRequests: true,
     standardHeaders: 'draft-8',
     legacyHeaders: false,
+    keyGenerator: (req) => addressOf(req),
+    // One address for everybody tells nobody apart: nobody is held back for another's tries.
+    skip: (req) => addressOf(req) === '',
     handler: () => {
       throw new AppError('TOO_MANY', 'Too many failed tries. Wait ten minutes, then try again.')
     },
   })
   for (const route of routes)
-    app[route.method](route.path, ...(route.guarded ? [guard] : []), adapt(route, services))
+    app[route.method](
+      route.path,
+      ...(route.guarded ? [guard] : []),
+      admit(route, services),
+      ...bodies(route),
+      adapt(route, services, options.tls === true),
+    )
   app.get('/api/jobs/:job/events', async (req, res) => {
+    const token = tokenOf(req)
     const account = await accountOf(req, services)
-    allow('viewer', account)
+    allow({ role: 'viewer', right: null }, account)
     const jobId = String(req.params.job)
-    if (account) streams.open(account.firmId, jobId, await services.jobs.revision(account, jobId), res)
+    if (!account || !token) return
+    const revision = await services.jobs.revision(account, jobId)
+    streams.open({ firmId: account.firmId, jobId, revision, token }, res)
   })
   const document = openApi(routes)
   app.get('/api/openapi.json', (_req, res) => void res.json(document))
@@ -90,26 +116,60 @@ export function createApp(options: AppOptions): { app: Express; streams: EventSt
   return { app, streams, routes }
 }
 
-function adapt(route: Route, services: Services) {
-  return async (req: Request, res: Response): Promise<void> => {
+/** Lets only those on to a body and its handler who may call the route, and nobody write while the disk is full. */
+function admit(route: Route, services: Services) {
+  return async (req: Request, res: Response, next: NextFunction): Promise<void> => {
     const account = await accountOf(req, services)
-    allow(route.role, account)
+    allow(route, account)
+    if (route.method !== 'get' && !route.light && (await services.room.isFull()))
+      throw new AppError(
+        'FULL',
+        'The disk of this Kapelle is full: nothing more is taken until there is room. What you did stays where it is and is sent then.',
+        [],
+        { retryAfter: FULL_SECONDS },
+      )
+    res.locals.account = account
+    next()
+  }
+}
+
+/** After how many seconds it is worth asking whether a full disk has room again. */
+const FULL_SECONDS = 15
+
+/** Reads the body by who sends it: a stranger gets no more room than a sign-in needs. */
+function bodies(route: Route): RequestHandler[] {
+  if (!route.body) return []
+  const [stranger, known] = [Math.min(route.bodyKb, STRANGER_KB), route.bodyKb].map((kB) =>
+    bodyReader(kB, route.asText),
+  )
+  return [
+    (req, res, next) => {
+      const reader = res.locals.account ? known : stranger
+      if (reader) void reader(req, res, next)
+    },
+  ]
+}
+
+function adapt(route: Route, services: Services, tls: boolean) {
+  return async (req: Request, res: Response): Promise<void> => {
+    const account = (res.locals.account ?? null) as Account | null
     const call: Call<unknown, unknown, unknown> = {
       params: parsed(route.params, req.params, 'The address names no such thing.'),
       query: parsed(route.query, req.query, 'The question in the address is not right.'),
       body: parsed(route.body, req.body, 'What was sent is not right; nothing was changed.'),
       token: tokenOf(req),
+      from: { address: addressOf(req), device: req.headers['user-agent'] ?? '' },
       get who(): Account {
         if (!account) throw new AppError('SIGN_IN_NEEDED', 'Sign in first.')
         return account
       },
-      setSession: (session) => setCookie(req, res, session),
+      setSession: (session) => setCookie(res, session, tls || req.secure),
     }
     const value = await route.handle(call as Call<never, never, never>)
     if (value instanceof FileAnswer) {
       res.attachment(value.name).type(value.type).send(value.content)
     } else if (value instanceof StatusAnswer)
-      res.status(value.status).type('application/problem+json').send(JSON.stringify(value.value))
+      res.status(value.status).type(value.type).send(JSON.stringify(value.value))
     else res.json(value)
   }
 }
@@ -130,8 +190,21 @@ async function accountOf(req: Request, services: Services): Promise<Account | nu
   return token ? services.accounts.bySession(token) : null
 }
 
-function setCookie(req: Request, res: Response, session: { token: string; expiresAt: Date } | null): void {
-  const common = { httpOnly: true, sameSite: 'strict', path: '/', secure: req.secure } as const
+/**
+ * The address that a call comes from, a network of one household for IPv6; empty for this machine itself, where a proxy that
+ * was not named may stand for everybody.
+ */
+function addressOf(req: Request): string {
+  const address = req.ip ?? ''
+  return isLoopback(address) ? '' : ipKeyGenerator(address, 64)
+}
+
+function isLoopback(address: string): boolean {
+  return address === '::1' || /^(::ffff:)?127\./.test(address)
+}
+
+function setCookie(res: Response, session: { token: string; expiresAt: Date } | null, secure: boolean): void {
+  const common = { httpOnly: true, sameSite: 'strict', path: '/', secure } as const
   const cookie = session
     ? stringifySetCookie({ name: COOKIE, value: session.token, expires: session.expiresAt, ...common })
     : stringifySetCookie({ name: COOKIE, value: '', maxAge: 0, ...common })
@@ -142,7 +215,7 @@ function setCookie(req: Request, res: Response, session: { token: string; expire
 function sameOrigin(req: Request, _res: Response, next: NextFunction): void {
   if (req.method === 'GET' || req.method === 'HEAD') return next()
   const origin = req.headers.origin
-  const foreign = origin !== undefined && hostOf(origin) !== req.headers.host
+  const foreign = origin !== undefined && hostOf(origin) !== req.host
   if (foreign || req.headers['sec-fetch-site'] === 'cross-site')
     throw new AppError('NOT_ALLOWED', 'This request came from another site and was not carried out.')
   next()
@@ -156,9 +229,9 @@ function hostOf(origin: string): string | null {
   }
 }
 
-function security() {
+function security(tls: boolean) {
   return helmet({
-    strictTransportSecurity: false,
+    strictTransportSecurity: tls ? { maxAge: 180 * 86_400, includeSubDomains: false } : false,
     contentSecurityPolicy: {
       useDefaults: false,
       directives: {
@@ -184,8 +257,10 @@ function serveClient(app: Express, root: string): void {
     express.static(join(root, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
   )
   app.use(express.static(root, { index: false }))
-  app.use((req, res, next) => {
-    if (req.method !== 'GET') return next()
+  app.use((req, res) => {
+    // Only a page of the client's own has no ending: a file that is not there is not there.
+    if (req.method !== 'GET' || /\.[a-z0-9]+$/i.test(req.path))
+      throw new AppError('NOT_FOUND', 'There is nothing at this address.')
     res.set('Cache-Control', 'no-cache').sendFile(join(root, 'index.html'))
   })
 }
@@ -193,9 +268,26 @@ function serveClient(app: Express, root: string): void {
 function fail(thrown: unknown, req: Request, res: Response, next: NextFunction): void {
   if (res.headersSent) return next(thrown)
   const error = toAppError(thrown)
-  if (error.code === 'INTERNAL') req.log.error({ err: error.cause ?? error }, error.message)
+  if (error.code === 'INTERNAL') req.log.error({ err: withoutValues(error.cause ?? error) }, error.message)
+  if (typeof error.extra.retryAfter === 'number') res.set('Retry-After', String(error.extra.retryAfter))
   res
     .status(statusOf[error.code])
     .type('application/problem+json')
     .send(JSON.stringify(problemDetails(error, String(req.id))))
+}
+
+/** An error as it may stand in a log: a database's own carries the statement with its values, which hold people's data. */
+function withoutValues(error: unknown): unknown {
+  if (!(error instanceof Error)) return String(error)
+  const { name, message, stack } = error
+  const code = 'code' in error ? String(error.code) : undefined
+  return { type: name, message: code === undefined ? message : `${code}`, stack: stackOnly(stack), code }
+}
+
+/** The places of a stack, without the message before them. */
+function stackOnly(stack: string | undefined): string {
+  return (stack ?? '')
+    .split('\n')
+    .filter((line) => /^\s+at /.test(line))
+    .join('\n')
 }

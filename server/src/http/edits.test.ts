@@ -271,7 +271,7 @@ describe('bad input', () => {
       ],
       'ops.0.record.hash: there is no catalogue entry panel/none of this hash here; load the catalogue again and choose it there',
     ],
-    ['no ops', [], 'ops: must have at least 1 entries'],
+    ['no ops', [], 'ops: must have at least 1 entry'],
     [
       'zone number 9999',
       [{ op: 'set', id: 'zone:a', field: 'number', from: 1, to: 9999 }],
@@ -304,7 +304,7 @@ describe('bad input', () => {
     )
     expect([huge.status, huge.body.title]).toEqual([
       413,
-      'What was sent is larger than the 10 MB allowed here. Nothing was changed.',
+      'What was sent is larger than the 4 MB allowed here. Nothing was changed.',
     ])
     expect(await stateOf(job)).toEqual(before)
   })

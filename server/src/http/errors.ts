@@ -1,4 +1,5 @@
 import { NewerShape, type Problem } from '#core'
+import { isAway } from '../db/retry.ts'
 
 /** Every way a request can fail, each with its HTTP status. */
 export const statusOf = {
@@ -12,6 +13,8 @@ export const statusOf = {
   NEWER: 426,
   TOO_MANY: 429,
   INTERNAL: 500,
+  AWAY: 503,
+  FULL: 507,
 } as const
 
 export type ErrorCode = keyof typeof statusOf
@@ -29,6 +32,9 @@ export class AppError extends Error {
   }
 }
 
+/** After how many seconds it is worth trying again while the database is away. */
+const AWAY_SECONDS = 2
+
 /** Turns anything thrown into an AppError, keeping the cause. */
 export function toAppError(thrown: unknown): AppError {
   if (thrown instanceof AppError) return thrown
@@ -39,7 +45,7 @@ export function toAppError(thrown: unknown): AppError {
       typeof thrown === 'object' && thrown !== null && 'limit' in thrown ? Number(thrown.limit) : 0
     return new AppError(
       'TOO_LARGE',
-      `What was sent is larger than the ${Math.round(limit / 1048576)} MB allowed here. Nothing was changed.`,
+      `What was sent is larger than the ${limit < 1048576 ? `${Math.round(limit / 1024)} kB` : `${Math.round(limit / 1048576)} MB`} allowed here. Nothing was changed.`,
       [],
       {},
       { cause: thrown },
@@ -66,6 +72,16 @@ export function toAppError(thrown: unknown): AppError {
       {},
       { cause: thrown },
     )
+  if (isAway(thrown))
+    return new AppError(
+      'AWAY',
+      'The database does not answer just now; nothing was changed. It is being started again: try again in a moment.',
+      [],
+      { retryAfter: AWAY_SECONDS },
+      { cause: thrown },
+    )
+  if (typeof thrown === 'object' && thrown !== null && 'status' in thrown && thrown.status === 404)
+    return new AppError('NOT_FOUND', 'There is nothing at this address.', [], {}, { cause: thrown })
   if (thrown instanceof URIError)
     return new AppError('BAD_REQUEST', 'The address of this request is damaged.', [], {}, { cause: thrown })
   return new AppError(

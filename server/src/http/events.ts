@@ -1,9 +1,19 @@
 import type { Response } from 'express'
+import type { Accounts } from '../auth/accounts.ts'
 import type { Store } from '../db/store.ts'
+
+/** What a stream is opened for, and by whose session. */
+export interface Listening {
+  readonly firmId: string
+  readonly jobId: string
+  readonly revision: number
+  readonly token: string
+}
 
 interface Listener {
   readonly firmId: string
   readonly jobId: string
+  readonly token: string
   readonly response: Response
   revision: number
 }
@@ -21,13 +31,16 @@ export class EventStreams {
   readonly #heartbeat: NodeJS.Timeout
   #polling = false
 
-  constructor(readonly store: Store) {
+  constructor(
+    readonly store: Store,
+    readonly accounts: Accounts,
+  ) {
     this.#poll = setInterval(() => void this.#look(), POLL_MS)
     this.#heartbeat = setInterval(() => this.#beat(), HEARTBEAT_MS)
   }
 
-  /** Opens a stream for one job on a response. */
-  open(firmId: string, jobId: string, revision: number, response: Response): void {
+  /** Opens a stream for one job on a response; it ends with the session it was opened by. */
+  open({ firmId, jobId, revision, token }: Listening, response: Response): void {
     response.status(200).set({
       'Content-Type': 'text/event-stream',
       'Cache-Control': 'no-store',
@@ -35,7 +48,7 @@ export class EventStreams {
     })
     response.flushHeaders()
     response.write(`retry: 2000\ndata: ${JSON.stringify({ job: jobId, revision })}\n\n`)
-    const listener: Listener = { firmId, jobId, response, revision }
+    const listener: Listener = { firmId, jobId, token, response, revision }
     this.#listeners.add(listener)
     response.on('close', () => this.#listeners.delete(listener))
   }
@@ -52,6 +65,7 @@ export class EventStreams {
     if (this.#polling || this.#listeners.size === 0) return
     this.#polling = true
     try {
+      await this.#endStrangers()
       const revisions = await this.store.revisions([...this.#listeners])
       for (const listener of this.#listeners) {
         const revision = revisions.get(`${listener.firmId}|${listener.jobId}`)
@@ -63,6 +77,16 @@ export class EventStreams {
       // The database may be away for a moment; the next look tells.
     } finally {
       this.#polling = false
+    }
+  }
+
+  /** Ends the streams of sessions that hold no more, here or signed out by another process. */
+  async #endStrangers(): Promise<void> {
+    for (const listener of [...this.#listeners]) {
+      const account = await this.accounts.bySession(listener.token)
+      if (account?.firmId === listener.firmId) continue
+      listener.response.end()
+      this.#listeners.delete(listener)
     }
   }
 

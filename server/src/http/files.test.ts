@@ -35,7 +35,7 @@ interface JobFile {
 const demo = (): JobFile => structuredClone(builds.at(-1)?.jobs['fennel-bank']) as JobFile
 
 const bring = (who: TestClient, job: string, file: unknown, edit: string = randomUUID()) =>
-  who.call('PUT', `/api/jobs/${job}/file`, { edit, file })
+  who.call('PUT', `/api/jobs/${job}/file?edit=${edit}`, file)
 
 describe('a job file', () => {
   it('goes out of one firm and into another with the same bytes but for the id', async () => {

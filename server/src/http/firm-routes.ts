@@ -30,7 +30,8 @@ export function firmRoutes({
       method: 'put',
       path: '/api/house-rules',
       summary: 'Change the house rules, from the revision that was seen',
-      role: 'owner',
+      role: 'installer',
+      right: 'rules',
       body: z.object({ rules: houseRulesSchema, revision: z.number().int().min(0) }),
       answer: rulesAnswer,
       handle: async ({ who, body }) => {
@@ -52,7 +53,8 @@ export function firmRoutes({
       method: 'post',
       path: '/api/house-rules/preview',
       summary: 'Which jobs would get or lose findings under other house rules; nothing is saved',
-      role: 'owner',
+      role: 'installer',
+      right: 'rules',
       body: z.object({ rules: houseRulesSchema }),
       answer: rulesPreview,
       handle: async ({ who, body }) => jobs.underRules(who, body.rules),
@@ -70,6 +72,7 @@ export function firmRoutes({
       path: '/api/list-columns',
       summary: 'Remember what headings mean',
       role: 'installer',
+      right: 'columns',
       body: z.object({ columns: z.record(z.string().min(1).max(60), z.enum([...listColumns, 'nothing'])) }),
       answer: columnsAnswer,
       handle: async ({ who, body }) => {

@@ -28,6 +28,8 @@ export function packRoutes(store: Store): Route[] {
       path: '/api/catalogue/pack',
       summary: 'Take a catalogue pack in: all of it or nothing',
       role: 'installer',
+      right: 'catalogue',
+      bodyKb: 6 * 1024,
       body: z.object({ pack: z.unknown() }),
       answer: packAnswer,
       handle: async ({ who, body }) => {

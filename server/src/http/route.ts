@@ -1,6 +1,8 @@
 import type { z } from 'zod'
-import { reaches, type Role } from '#core'
+import { hasRight, reaches, type Right, type Role } from '#core'
+import type { From } from '../auth/accounts.ts'
 import type { Account } from '../db/people.ts'
+import { USUAL_KB } from './body.ts'
 import { AppError } from './errors.ts'
 
 /** What a handler gets: parsed values only, never the request itself. */
@@ -10,6 +12,8 @@ export interface Call<P, Q, B> {
   readonly body: B
   /** Token of the session, if the caller has one. */
   readonly token: string | null
+  /** Where the call comes from. */
+  readonly from: From
   /** The signed-in person; throws for a caller without a session. */
   readonly who: Account
   /** Sets or, with null, clears the session cookie. */
@@ -30,6 +34,7 @@ export class StatusAnswer {
   constructor(
     readonly status: number,
     readonly value: unknown,
+    readonly type = 'application/problem+json',
   ) {}
 }
 
@@ -46,8 +51,16 @@ export interface Route {
   readonly answer: z.ZodType | null
   /** Content type of an answer that is a file; null for JSON. */
   readonly file: string | null
-  /** Whether repeated failures of one caller are held back. */
+  /** Whether repeated failures of one address are held back. */
   readonly guarded: boolean
+  /** What is given besides the role: an owner has every right. */
+  readonly right: Right | null
+  /** The largest body, kB. */
+  readonly bodyKb: number
+  /** Whether the body stays text, for a worker to parse. */
+  readonly asText: boolean
+  /** Whether it is done though the disk is full: it keeps next to nothing. */
+  readonly light: boolean
   readonly handle: (call: Call<never, never, never>) => Promise<unknown>
 }
 
@@ -67,6 +80,10 @@ export function route<
   answer?: z.ZodType
   file?: string
   guarded?: boolean
+  right?: Right
+  bodyKb?: number
+  asText?: boolean
+  light?: boolean
   handle: (call: Call<z.infer<P>, z.infer<Q>, z.infer<B>>) => Promise<unknown>
 }): Route {
   return {
@@ -77,12 +94,16 @@ export function route<
     answer: def.answer ?? null,
     file: def.file ?? null,
     guarded: def.guarded ?? false,
+    right: def.right ?? null,
+    bodyKb: def.bodyKb ?? USUAL_KB,
+    asText: def.asText ?? false,
+    light: def.light ?? false,
     handle: def.handle as Route['handle'],
   }
 }
 
-/** The signed-in person, or the error that asks to sign in or names the role that is needed. */
-export function allow(role: Route['role'], account: Account | null): void {
+/** Throws the error that asks to sign in, or names the role or right that is needed. */
+export function allow({ role, right }: Pick<Route, 'role' | 'right'>, account: Account | null): void {
   if (role === 'public') return
   if (!account) throw new AppError('SIGN_IN_NEEDED', 'Sign in first.')
   if (!reaches(account.role, role))
@@ -91,5 +112,10 @@ export function allow(role: Route['role'], account: Account | null): void {
       role === 'owner'
         ? 'Only the owner of the firm may do this.'
         : 'You look on here: only an installer or an owner of the firm may change something.',
+    )
+  if (right && !hasRight(account, right))
+    throw new AppError(
+      'NOT_ALLOWED',
+      'Only the owner of the firm may do this, or somebody to whom the owner gave it (People of the firm).',
     )
 }

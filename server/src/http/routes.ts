@@ -1,13 +1,16 @@
 import { z } from 'zod'
 import type { Accounts } from '../auth/accounts.ts'
-import type { Account } from '../db/people.ts'
 import type { Store } from '../db/store.ts'
-import { roles, writtenOf, type EditsAnswer } from '#core'
+import { writtenOf, type EditsAnswer } from '#core'
 import * as wire from '#wire'
 import type { Jobs } from '../jobs/jobs.ts'
 import type { Summaries } from '../jobs/summaries.ts'
+import type { Backups } from '../service/backups.ts'
+import type { Room } from '../service/room.ts'
 import { AppError } from './errors.ts'
 import { firmRoutes } from './firm-routes.ts'
+import { peopleRoutes, sessionRoutes } from './people-routes.ts'
+import { serviceRoutes } from './service-routes.ts'
 import { packRoutes } from './pack-routes.ts'
 import { FileAnswer, route, StatusAnswer, type Route } from './route.ts'
 
@@ -17,116 +20,28 @@ export interface Services {
   readonly accounts: Accounts
   readonly jobs: Jobs
   readonly summaries: Summaries
+  readonly room: Room
+  readonly backups: Backups
+  /** Which build runs, and since when. */
+  readonly service: { readonly build: string; readonly since: Date }
 }
 
 const jobParams = z.object({ job: z.string().regex(/^[0-9a-f-]{36}$/, 'must be a job id') })
-const login = z.string().trim().min(3).max(80)
-const password = z.string().min(10).max(200)
-const name = z.string().trim().min(1).max(80)
+/** The largest bodies: edits of a whole plan at once, and a job file with the entries that it pins, kB. */
+const EDITS_KB = 4 * 1024
+const FILE_KB = 10 * 1024
 const sentAt = wire.sentEdits.shape.sentAt
-const account = wire.accountWire
 
 /** Every route of the product. */
 export function allRoutes(services: Services): Route[] {
   return [
+    ...serviceRoutes(services),
     ...sessionRoutes(services),
     ...peopleRoutes(services),
     ...jobRoutes(services),
     ...catalogueRoutes(services),
     ...packRoutes(services.store),
     ...firmRoutes(services),
-  ]
-}
-
-function sessionRoutes({ accounts }: Services): Route[] {
-  return [
-    route({
-      method: 'post',
-      path: '/api/session',
-      summary: 'Sign in',
-      role: 'public',
-      guarded: true,
-      body: z.object({ login: z.string().min(1).max(80), password: z.string().min(1).max(200) }),
-      answer: account,
-      handle: async ({ body, setSession }) => {
-        const session = await accounts.signIn(body.login, body.password)
-        setSession(session)
-        return shown(session.account)
-      },
-    }),
-    route({
-      method: 'get',
-      path: '/api/session',
-      summary: 'Who is signed in',
-      role: 'viewer',
-      answer: account,
-      handle: async ({ who }) => shown(who),
-    }),
-    route({
-      method: 'delete',
-      path: '/api/session',
-      summary: 'Sign out',
-      role: 'public',
-      answer: wire.okAnswer,
-      handle: async ({ token, setSession }) => {
-        if (token) await accounts.signOut(token)
-        setSession(null)
-        return { ok: true }
-      },
-    }),
-    route({
-      method: 'get',
-      path: '/api/setup',
-      summary: 'Whether this Kapelle still waits for its first firm',
-      role: 'public',
-      answer: wire.setupAnswer,
-      handle: async () => ({ needed: (await accounts.setupToken()) !== null }),
-    }),
-    route({
-      method: 'post',
-      path: '/api/setup',
-      summary: 'Make the first firm and its owner, with the token of the set-up link',
-      role: 'public',
-      guarded: true,
-      body: z.object({
-        token: z.string().max(100),
-        firm: z.string().trim().min(1).max(120),
-        name,
-        login,
-        password,
-      }),
-      answer: account,
-      handle: async ({ body, setSession }) => {
-        const made = await accounts.setUp(body)
-        setSession(await accounts.signIn(body.login, body.password))
-        return shown(made)
-      },
-    }),
-  ]
-}
-
-function peopleRoutes({ accounts, store }: Services): Route[] {
-  return [
-    route({
-      method: 'get',
-      path: '/api/people',
-      summary: 'The people of the firm',
-      role: 'owner',
-      answer: wire.peopleAnswer,
-      handle: async ({ who }) => ({ people: await store.people.peopleOf(who.firmId) }),
-    }),
-    route({
-      method: 'post',
-      path: '/api/people',
-      summary: 'Add a person to the firm',
-      role: 'owner',
-      body: z.object({ name, login, role: z.enum(roles), password }),
-      answer: wire.peopleAnswer,
-      handle: async ({ who, body }) => {
-        await accounts.addPerson(who.firmId, body)
-        return { people: await store.people.peopleOf(who.firmId) }
-      },
-    }),
   ]
 }
 
@@ -144,6 +59,7 @@ function jobRoutes({ jobs }: Services): Route[] {
     route({
       method: 'put',
       path: '/api/jobs/:job',
+      bodyKb: EDITS_KB,
       summary: 'Begin a job with its first edit; the same request again changes nothing',
       role: 'installer',
       params: jobParams,
@@ -205,6 +121,7 @@ function jobRoutes({ jobs }: Services): Route[] {
     route({
       method: 'post',
       path: '/api/jobs/:job/edits',
+      bodyKb: EDITS_KB,
       summary: 'Take edits in order; stops at the first that is not taken',
       role: 'installer',
       params: jobParams,
@@ -252,13 +169,16 @@ function jobRoutes({ jobs }: Services): Route[] {
     route({
       method: 'put',
       path: '/api/jobs/:job/file',
+      bodyKb: FILE_KB,
+      asText: true,
       summary: 'Begin a job from a job file; its evidence is told by the file and counts for nothing',
       role: 'installer',
       params: jobParams,
-      body: z.object({ edit: z.string().min(8).max(38), file: z.unknown() }),
+      query: z.object({ edit: z.string().min(8).max(38) }),
+      body: z.string('must be a job file').min(2),
       answer: wire.editsAnswer,
-      handle: async ({ who, params, body }) =>
-        answered(await jobs.importFile(who, params.job, body.edit, body.file)),
+      handle: async ({ who, params, query, body }) =>
+        answered(await jobs.importFile(who, params.job, query.edit, body)),
     }),
     route({
       method: 'get',
@@ -285,10 +205,6 @@ function catalogueRoutes({ store }: Services): Route[] {
       }),
     }),
   ]
-}
-
-function shown({ id, name, login, role, firmName, firmId }: Account): wire.AccountWire {
-  return { id, name, login, role, firm: firmName, firmId }
 }
 
 /** 200 when all were taken; else the status of the one that was not, with every answer so far. */

@@ -46,7 +46,10 @@ describe('a session', () => {
     const token = 'a-token-of-a-session'
     const { account } = (await server.services.store.people.byLogin('ann')) ?? { account: null }
     const people = new PeopleStore(source)
-    await people.openSession(token, account?.id ?? '', begun, new Date(begun.getTime() + 1_000))
+    await people.openSession(token, account?.id ?? '', 'test', {
+      now: begun,
+      expiresAt: new Date(begun.getTime() + 1_000),
+    })
     const anew = new PeopleStore(source)
     expect((await anew.bySession(token, begun))?.login).toBe('ann')
     expect(await new PeopleStore(source).bySession(token, new Date(begun.getTime() + 1_000))).toBeNull()

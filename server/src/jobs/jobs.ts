@@ -1,6 +1,5 @@
 import {
   jobInfo,
-  readJobFile,
   SCHEMA,
   stamped,
   writeJobFile,
@@ -57,7 +56,7 @@ export interface Jobs {
   /** Which of the firm's latest jobs would get or lose findings under other house rules; nothing is saved. */
   underRules(who: Account, rules: HouseRules): Promise<RulesPreview>
   /** Begins a job from a job file; the entries it carries are kept for this firm, its evidence is told by the file. */
-  importFile(who: Account, jobId: string, editId: string, file: unknown): Promise<EditsAnswer>
+  importFile(who: Account, jobId: string, editId: string, file: string): Promise<EditsAnswer>
   /** Begins a job by a journal, each edit in the name of one of these people and at its own time. */
   loadJournal(
     people: readonly Account[],
@@ -168,7 +167,10 @@ export function createJobs(
       return { name: fileName(`${name} zones`, form), content }
     },
     async importFile(who, jobId, editId, file) {
-      const read = readJobFile(file)
+      // Parsed and checked in a worker: a large file holds nobody else up.
+      const read = await pool.run({ kind: 'file', text: file }, { snapshot: null, tail: [] }, entriesOf(who))
+      if (!read)
+        throw new AppError('BAD_REQUEST', 'What was sent is not valid JSON, so nothing of it was taken.')
       if (!read.ok)
         throw new AppError('INVALID', 'This job file was not taken; nothing was changed.', read.problems)
       await store.catalogueOf(who.firmId).add(read.entries, false)

@@ -12,24 +12,24 @@ beforeEach(() => (folder = mkdtempSync(join(tmpdir(), 'kapelle-held-'))))
 afterEach(() => rmSync(folder, { recursive: true, force: true }))
 
 it('holds a folder until it lets go', async () => {
-  const release = await holdFolder(folder)
+  const held = await holdFolder(folder)
   expect(holderOf(folder)?.pid).toBe(process.pid)
   await expect(holdFolder(folder)).rejects.toThrow(FolderHeld)
-  release()
+  held.release()
   expect(holderOf(folder)).toBeNull()
   const again = await holdFolder(folder)
-  again()
+  again.release()
 })
 
 it('takes over from a process that is gone, also when its number lives on as another', async () => {
   const gone = spawn('true')
   await new Promise((done) => gone.on('exit', done))
   writeFileSync(join(folder, 'held.json'), JSON.stringify({ pid: gone.pid, began: '1', since: '' }))
-  ;(await holdFolder(folder))()
+  ;(await holdFolder(folder)).release()
   writeFileSync(join(folder, 'held.json'), JSON.stringify({ pid: process.ppid, began: '1', since: '' }))
-  ;(await holdFolder(folder))()
+  ;(await holdFolder(folder)).release()
   writeFileSync(join(folder, 'held.json'), 'half a f')
-  ;(await holdFolder(folder))()
+  ;(await holdFolder(folder)).release()
 })
 
 it('lets one of two have a folder left behind', async () => {
@@ -50,16 +50,19 @@ it('lets one of two have a folder left behind', async () => {
 })
 
 it('leaves the database of a living launcher alone', async () => {
-  const release = await holdFolder(folder)
+  const held = await holdFolder(folder)
+  held.says('http://127.0.0.1:4680', process.pid)
   const database = await startMariaDb(databaseFolder(folder))
   const pid = (): string => readFileSync(join(databaseFolder(folder), 'db.pid'), 'utf8').trim()
   const before = pid()
   try {
-    await expect(startProduct(folder, 0, true)).rejects.toThrow(`is in use by process ${process.pid}`)
+    await expect(startProduct({ data: folder, port: 0, demo: true })).rejects.toThrow(
+      new RegExp(`is in use by process ${process.pid} since .*, at http://127\\.0\\.0\\.1:4680`),
+    )
     expect(pid()).toBe(before)
     expect(() => process.kill(Number(before), 0)).not.toThrow()
   } finally {
     await database.stop()
-    release()
+    held.release()
   }
 })

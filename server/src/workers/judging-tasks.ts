@@ -6,6 +6,7 @@ import {
   nextStage,
   openStates,
   owedList,
+  readJobFile,
   readKept,
   recordsOf,
   replay,
@@ -44,6 +45,8 @@ export type JudgingTask =
       readonly rules: HouseRules
       readonly now: string
     }
+  /** What a job file holds; it is of no job yet. */
+  | { readonly kind: 'file'; readonly text: string }
 
 export interface Summed {
   readonly summary: JobSummary
@@ -56,6 +59,8 @@ export interface JudgingAnswers {
   readonly changes: { readonly come: readonly string[]; readonly go: readonly string[] }
   readonly handover: readonly string[]
   readonly schedule: string | Uint8Array
+  /** Null for a text that is no JSON. */
+  readonly file: ReturnType<typeof readJobFile> | null
 }
 
 /** Parses a job: its snapshot, the journal behind it, in the shapes in force. */
@@ -79,6 +84,7 @@ export async function doTask(
   document: JobDocument,
   kept: readonly KeptEntry[],
 ): Promise<JudgingAnswers[JudgingTask['kind']]> {
+  if (task.kind === 'file') return readFile(task.text)
   const catalogue = new Catalogue(kept)
   const input = { doc: document, catalogue, now: task.now, elsewhere: null, houseRules: task.rules }
   switch (task.kind) {
@@ -110,6 +116,16 @@ export async function doTask(
         ? zoneScheduleCsv(document, catalogue)
         : schedulePdf(document, catalogue, task.rules, new Date(task.now))
   }
+}
+
+function readFile(text: string): JudgingAnswers['file'] {
+  let json: unknown
+  try {
+    json = JSON.parse(text)
+  } catch {
+    return null
+  }
+  return readJobFile(json)
 }
 
 export function keptOf(written: readonly WrittenEntry[]): KeptEntry[] {

@@ -26,7 +26,7 @@ async function choose(event: Event): Promise<void> {
       throw new Error(`${file.name} is larger than the ${MOST_MB} MB a job file may have.`)
     const content = read(await file.text(), file.name)
     const job = uuid()
-    await api('PUT', `/api/jobs/${job}/file`, { edit: uuid(), file: content })
+    await api('PUT', `/api/jobs/${job}/file?edit=${uuid()}`, content)
     await router.push(`/jobs/${job}/survey`)
   } catch (thrown) {
     trouble.value = (thrown as Error).message

@@ -116,7 +116,8 @@ export class FirstTables1764000000000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     for (const [name, parts] of tables)
-      await runner.query(`CREATE TABLE \`${name}\` (${parts.join(', ')}) ENGINE=InnoDB`)
+      // A table's making cannot be taken back with its transaction: a migration broken off is done again over what it left.
+      await runner.query(`CREATE TABLE IF NOT EXISTS \`${name}\` (${parts.join(', ')}) ENGINE=InnoDB`)
   }
 
   async down(runner: QueryRunner): Promise<void> {
