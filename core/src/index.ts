@@ -260,6 +260,10 @@ export type { ScheduleLine } from './formats/zone-schedule.ts'
 
 export type {
   AccountWire,
+  LinkAnswer,
+  PeopleAnswer,
+  ServiceAnswer,
+  SessionsAnswer,
   EditAnswer,
   EditsAnswer,
   JobList,

@@ -1,4 +1,3 @@
-import { z } from 'zod'
 import * as wire from '#wire'
 import { route, StatusAnswer, type Route } from './route.ts'
 import type { Services } from './routes.ts'
@@ -30,7 +29,7 @@ export function serviceRoutes({ store, room, backups, service }: Services): Rout
       path: '/api/service',
       summary: 'What the owner should know of the service: build, room, backups',
       role: 'owner',
-      answer: wire.serviceAnswer as z.ZodType,
+      answer: wire.serviceAnswer,
       handle: async () => {
         const free = await room.free()
         return {

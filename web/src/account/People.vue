@@ -1,39 +1,104 @@
 <script setup lang="ts">
-import { onMounted, reactive, ref } from 'vue'
-import { api, ApiError } from '../app/api.ts'
+import { mdiAccountPlusOutline, mdiContentCopy } from '@mdi/js'
+import { computed, onMounted, reactive, ref } from 'vue'
+import { rights, type PeopleAnswer, type Right } from '#core'
+import { api } from '../app/api.ts'
+import { useSession } from '../app/session.ts'
+import { dayTime } from './when.ts'
+import { useFaults } from './useFaults.ts'
 
-interface Row {
-  readonly id: string
-  readonly name: string
-  readonly login: string
-  readonly role: string
+type Person = PeopleAnswer['people'][number]
+
+const session = useSession()
+const { error, faults, busy, run } = useFaults()
+const answer = ref<PeopleAnswer>({ people: [], invitations: [] })
+const invited = reactive({ name: '', role: 'installer' })
+/** A link just made, shown until another is. */
+const made = ref<{ words: string; url: string } | null>(null)
+const copied = ref(false)
+const leaving = ref<Person | null>(null)
+const said = ref('')
+
+const here = computed(() => answer.value.people.filter((person) => person.removedAt === null))
+const gone = computed(() => answer.value.people.filter((person) => person.removedAt !== null))
+const rightWords: Readonly<Record<Right, string>> = {
+  catalogue: 'catalogue',
+  rules: 'house rules',
+  columns: 'list headings',
 }
 
-const people = ref<Row[]>([])
-const error = ref('')
-const faults = ref<Record<string, string>>({})
-const form = reactive({ name: '', login: '', role: 'installer', password: '' })
+onMounted(() => run(load))
 
-onMounted(() => run(async () => api<{ people: Row[] }>('GET', '/api/people')))
+async function load(): Promise<void> {
+  answer.value = await api<PeopleAnswer>('GET', '/api/people')
+}
 
-async function add(): Promise<void> {
+async function change(work: () => Promise<PeopleAnswer>, done = ''): Promise<void> {
+  said.value = ''
+  if (await run(async () => (answer.value = await work()))) said.value = done
+  // What was shown as chosen is not so: show again what is.
+  else await load().catch(() => undefined)
+}
+
+function setRole(person: Person, role: string, given: readonly Right[]): Promise<void> {
+  return change(
+    () => api<PeopleAnswer>('PUT', `/api/people/${person.id}`, { role, rights: given }),
+    `${person.name} is ${role === 'viewer' ? 'a viewer' : `an ${role}`} now.`,
+  )
+}
+
+function turn(person: Person, right: Right, on: boolean): Promise<void> {
+  const given = rights.filter((one) => (one === right ? on : person.rights.includes(one)))
+  return setRole(person, person.role, given)
+}
+
+async function invite(): Promise<void> {
+  const name = invited.name.trim()
   await run(async () => {
-    const answer = await api<{ people: Row[] }>('POST', '/api/people', form)
-    Object.assign(form, { name: '', login: '', password: '' })
-    return answer
+    const { token } = await api<{ token: string }>('POST', '/api/invitations', invited)
+    show(`Send this to ${name || 'whom you invite'}. It works once, within three days.`, token)
+    invited.name = ''
+    await load()
   })
 }
 
-async function run(work: () => Promise<{ people: Row[] }>): Promise<void> {
-  error.value = ''
-  faults.value = {}
-  try {
-    people.value = (await work()).people
-  } catch (thrown) {
-    error.value = (thrown as Error).message
-    if (thrown instanceof ApiError)
-      faults.value = Object.fromEntries(thrown.problems.map((p) => [p.path, p.message]))
-  }
+async function forgot(person: Person): Promise<void> {
+  await run(async () => {
+    const { token } = await api<{ token: string }>('POST', `/api/people/${person.id}/password-link`)
+    show(`With this ${person.name} chooses a new password. It works once, within a day.`, token)
+  })
+}
+
+function show(words: string, token: string): void {
+  made.value = { words, url: `${location.origin}/link#${token}` }
+  copied.value = false
+}
+
+async function copy(): Promise<void> {
+  if (!made.value) return
+  // A page over plain http has no clipboard: the link stands there to be marked.
+  copied.value = await Promise.resolve(navigator.clipboard?.writeText(made.value.url)).then(
+    () => navigator.clipboard !== undefined,
+    () => false,
+  )
+}
+
+async function signOut(person: Person): Promise<void> {
+  await run(async () => {
+    const { ended } = await api<{ ended: number }>('DELETE', `/api/people/${person.id}/sessions`)
+    said.value = `${person.name}: ${ended === 1 ? 'one session' : `${ended} sessions`} ended.`
+    await load()
+  })
+}
+
+async function remove(): Promise<void> {
+  const person = leaving.value
+  leaving.value = null
+  if (person)
+    await change(
+      () => api<PeopleAnswer>('DELETE', `/api/people/${person.id}`),
+      `${person.name} is out. The name stays in the journals.`,
+    )
 }
 </script>
 
@@ -44,55 +109,186 @@ async function run(work: () => Promise<{ people: Row[] }>): Promise<void> {
       <v-alert v-if="error" type="error" variant="tonal" density="compact" class="mb-4" role="alert">{{
         error
       }}</v-alert>
-      <div class="sheet pa-4 mb-6">
+      <p v-if="said" class="mb-3" role="status">{{ said }}</p>
+      <div class="sheet pa-4 mb-6 wide">
         <table class="plain">
           <thead>
             <tr>
               <th>Name</th>
               <th>Sign-in name</th>
               <th>Role</th>
+              <th>May also change</th>
+              <th>Last seen</th>
+              <th></th>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="row in people" :key="row.id">
-              <td>{{ row.name }}</td>
-              <td class="id">{{ row.login }}</td>
-              <td>{{ row.role }}</td>
+            <tr v-for="person in here" :key="person.id">
+              <td>
+                {{ person.name }}<span v-if="person.id === session.person?.id" class="quiet"> (you)</span>
+              </td>
+              <td class="id">{{ person.login }}</td>
+              <td>
+                <v-select
+                  :model-value="person.role"
+                  :items="['viewer', 'installer', 'owner']"
+                  :aria-label="`Role of ${person.name}`"
+                  density="compact"
+                  hide-details
+                  class="role"
+                  @update:model-value="(role: string) => setRole(person, role, person.rights)"
+                />
+              </td>
+              <td>
+                <span v-if="person.role === 'owner'" class="quiet">everything</span>
+                <span v-else-if="person.role === 'viewer'" class="quiet">nothing: looks on</span>
+                <template v-else>
+                  <label v-for="right in rights" :key="right" class="right"
+                    ><input
+                      type="checkbox"
+                      :checked="person.rights.includes(right)"
+                      @change="(event) => turn(person, right, (event.target as HTMLInputElement).checked)"
+                    />
+                    {{ rightWords[right] }}</label
+                  >
+                </template>
+              </td>
+              <td>{{ person.usedAt ? dayTime(person.usedAt) : 'never' }}</td>
+              <td class="acts">
+                <v-btn size="small" variant="text" class="text-none" @click="forgot(person)"
+                  >New password…</v-btn
+                >
+                <v-btn size="small" variant="text" class="text-none" @click="signOut(person)">Sign out</v-btn>
+                <v-btn
+                  v-if="person.id !== session.person?.id"
+                  size="small"
+                  variant="text"
+                  class="text-none"
+                  @click="leaving = person"
+                  >Remove…</v-btn
+                >
+              </td>
+            </tr>
+            <tr v-for="link in answer.invitations" :key="link.id">
+              <td class="quiet">{{ link.name || 'Somebody' }}, invited</td>
+              <td></td>
+              <td>{{ link.role }}</td>
+              <td class="quiet">until {{ dayTime(link.expiresAt) }}</td>
+              <td class="quiet">not yet</td>
+              <td class="acts">
+                <v-btn
+                  size="small"
+                  variant="text"
+                  class="text-none"
+                  @click="
+                    change(
+                      () => api<PeopleAnswer>('DELETE', `/api/invitations/${link.id}`),
+                      'The invitation is taken back.',
+                    )
+                  "
+                  >Take it back</v-btn
+                >
+              </td>
             </tr>
           </tbody>
         </table>
+        <p v-if="gone.length > 0" class="quiet mt-3 mb-0">
+          Left the firm, named in journals:
+          {{ gone.map((person) => `${person.name} (${dayTime(person.removedAt ?? '')})`).join(', ') }}
+        </p>
       </div>
-      <h2 class="mb-3">Add a person</h2>
-      <form class="adding" @submit.prevent="add">
-        <v-text-field v-model="form.name" label="Name" :error-messages="faults.name" />
+      <h2 class="mb-3">Invite somebody</h2>
+      <form class="adding" @submit.prevent="invite">
         <v-text-field
-          v-model="form.login"
-          label="Sign-in name"
-          :error-messages="faults.login"
-          autocomplete="off"
+          v-model="invited.name"
+          label="Who it is for (may stay empty)"
+          :error-messages="faults.name"
         />
-        <v-text-field
-          v-model="form.password"
-          label="First password, at least 10 characters"
-          type="password"
-          :error-messages="faults.password"
-          autocomplete="new-password"
-        />
-        <v-select v-model="form.role" label="Role" :items="['viewer', 'installer', 'owner']" />
-        <v-btn type="submit" color="primary">Add</v-btn>
+        <v-select v-model="invited.role" label="Role" :items="['viewer', 'installer', 'owner']" />
+        <v-btn
+          type="submit"
+          color="primary"
+          size="large"
+          class="text-none"
+          :loading="busy"
+          :prepend-icon="mdiAccountPlusOutline"
+          >Make the link</v-btn
+        >
       </form>
+      <div v-if="made" class="sheet pa-4 mt-3 link" role="status">
+        <p class="mb-2">{{ made.words }}</p>
+        <div class="row">
+          <code class="id">{{ made.url }}</code>
+          <v-btn
+            size="small"
+            variant="tonal"
+            class="text-none"
+            :prepend-icon="mdiContentCopy"
+            @click="copy"
+            >{{ copied ? 'Copied' : 'Copy' }}</v-btn
+          >
+        </div>
+        <p class="quiet mt-2 mb-0">
+          Whoever has it can use it: send it to that person alone. It is shown only now.
+        </p>
+      </div>
       <p class="quiet mt-3">
-        A viewer reads and exports. An installer does everything but people and firm settings.
+        A viewer reads and exports. An installer does everything but people and what is the owner’s:
+        catalogue, house rules and what list headings mean, unless the owner gives it above.
       </p>
     </div>
+    <v-dialog :model-value="leaving !== null" max-width="520" @update:model-value="leaving = null">
+      <v-card v-if="leaving" class="pa-6" :title="`Take ${leaving.name} out of the firm?`">
+        <p>
+          {{ leaving.name }} is signed out everywhere and cannot come in again. The name stays in the journals
+          of all jobs. What still waits unsent on a device of {{ leaving.name }} is not sent any more.
+        </p>
+        <div class="d-flex ga-3 justify-end mt-4">
+          <v-btn variant="tonal" class="text-none" @click="leaving = null">Cancel</v-btn>
+          <v-btn color="primary" class="text-none" @click="remove">Take out</v-btn>
+        </div>
+      </v-card>
+    </v-dialog>
   </v-main>
 </template>
 
 <style scoped>
+.wide {
+  overflow-x: auto;
+}
 .adding {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
   gap: 12px;
   align-items: start;
+  max-width: 820px;
+}
+.role {
+  min-width: 130px;
+}
+.right {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+  min-height: 28px;
+  margin-right: 12px;
+  white-space: nowrap;
+}
+.acts {
+  white-space: nowrap;
+  text-align: right;
+}
+.link {
+  max-width: 820px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+}
+.row code {
+  overflow-wrap: anywhere;
+  user-select: all;
 }
 </style>

@@ -2,20 +2,24 @@
 import {
   mdiAccountCircleOutline,
   mdiAccountGroupOutline,
+  mdiAccountKeyOutline,
   mdiBookOpenVariantOutline,
   mdiLogout,
   mdiScaleBalance,
+  mdiServerOutline,
   mdiThemeLightDark,
 } from '@mdi/js'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { newerBuild } from './api.ts'
 import { useSession } from './session.ts'
+import { useServiceTrouble } from './useServiceTrouble.ts'
 
 const session = useSession()
 const router = useRouter()
 const route = useRoute()
 const theme = useTheme()
+const trouble = useServiceTrouble()
 
 function turnTheme(): void {
   theme.change(theme.global.current.value.dark ? 'light' : 'dark')
@@ -57,6 +61,13 @@ function reload(): void {
               title="People"
               :prepend-icon="mdiAccountGroupOutline"
             />
+            <v-list-item
+              v-if="session.person.role === 'owner'"
+              to="/service"
+              title="Service and backups"
+              :prepend-icon="mdiServerOutline"
+            />
+            <v-list-item to="/account" title="Your account" :prepend-icon="mdiAccountKeyOutline" />
             <v-list-item title="Light or dark" :prepend-icon="mdiThemeLightDark" @click="turnTheme" />
             <v-list-item title="Sign out" :prepend-icon="mdiLogout" @click="leave" />
           </v-list>
@@ -67,6 +78,16 @@ function reload(): void {
       A newer Kapelle is running on the server. What you did is kept.
       <template #actions><v-btn @click="reload">Reload</v-btn></template>
     </v-snackbar>
+    <v-alert
+      v-if="trouble"
+      type="warning"
+      variant="tonal"
+      density="compact"
+      rounded="0"
+      role="alert"
+      class="trouble no-print"
+      >{{ trouble }} <router-link to="/service">Service and backups</router-link></v-alert
+    >
     <router-view />
   </v-app>
 </template>
@@ -112,5 +133,10 @@ function reload(): void {
   .brand-name {
     display: none;
   }
+}
+.trouble {
+  flex: 0 0 auto;
+  margin-top: 52px;
+  margin-bottom: -52px;
 }
 </style>

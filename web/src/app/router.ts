@@ -8,6 +8,8 @@ export function createAppRouter(): Router {
     // A stage is loaded when it is first opened: its place may come later than its address.
     scrollBehavior: async (to, from, saved) => {
       if (saved) return saved
+      // Behind the # of a link that works once stands its token, no place on the page.
+      if (to.meta.hashIsToken) return { top: 0 }
       if (to.hash !== '') return (await isThere(to.hash)) ? { el: to.hash, top: 64 } : false
       // A record that is shown is scrolled to by its stage.
       return to.path === from.path || to.query.show !== undefined ? false : { top: 0 }
@@ -20,9 +22,9 @@ export function createAppRouter(): Router {
         meta: { open: true, title: 'Sign in' },
       },
       {
-        path: '/set-up',
-        component: () => import('../account/SetUp.vue'),
-        meta: { open: true, title: 'Set up' },
+        path: '/link',
+        component: () => import('../account/OneLink.vue'),
+        meta: { open: true, hashIsToken: true, title: 'Welcome' },
       },
       { path: '/jobs', component: () => import('../jobs/JobList.vue'), meta: { title: 'Jobs' } },
       { path: '/jobs/new', component: () => import('../jobs/NewJob.vue'), meta: { title: 'New job' } },
@@ -37,6 +39,8 @@ export function createAppRouter(): Router {
         meta: { title: 'House rules' },
       },
       { path: '/people', component: () => import('../account/People.vue'), meta: { title: 'People' } },
+      { path: '/account', component: () => import('../account/MyAccount.vue'), meta: { title: 'Account' } },
+      { path: '/service', component: () => import('../account/Service.vue'), meta: { title: 'Service' } },
       {
         path: '/jobs/:job',
         component: () => import('../job/JobShell.vue'),

@@ -3,9 +3,11 @@ import { ref, shallowRef } from 'vue'
 import {
   Catalogue,
   defaultHouseRules,
+  hasRight,
   readKept,
   type AccountWire,
   type HouseRules,
+  type Right,
   type WrittenEntry,
 } from '#core'
 import { api, ApiError } from './api.ts'
@@ -36,14 +38,9 @@ export const useSession = defineStore('session', () => {
     asked = true
   }
 
-  async function setUp(input: {
-    token: string
-    firm: string
-    name: string
-    login: string
-    password: string
-  }): Promise<void> {
-    person.value = await api<Person>('POST', '/api/setup', input)
+  /** Comes in by a link that works once: sets up the first firm, joins one, or chooses a new password. */
+  async function comeIn(path: string, input: Readonly<Record<string, string>>): Promise<void> {
+    person.value = await api<Person>('POST', path, input)
     asked = true
   }
 
@@ -84,6 +81,11 @@ export const useSession = defineStore('session', () => {
     await loadCatalogue()
   }
 
+  /** Whether the person has one of the owner's rights. */
+  function may(right: Right): boolean {
+    return person.value !== null && hasRight(person.value, right)
+  }
+
   return {
     person,
     catalogue,
@@ -91,7 +93,8 @@ export const useSession = defineStore('session', () => {
     houseRulesRevision,
     load,
     signIn,
-    setUp,
+    comeIn,
+    may,
     signOut,
     loadCatalogue,
     reloadCatalogue,

@@ -82,9 +82,15 @@ async function take(): Promise<void> {
     tabindex="-1"
     @change="choose"
   />
-  <v-btn variant="tonal" class="text-none" :prepend-icon="mdiFileUploadOutline" @click="chooser?.click()"
+  <v-btn
+    v-if="session.may('catalogue')"
+    variant="tonal"
+    class="text-none"
+    :prepend-icon="mdiFileUploadOutline"
+    @click="chooser?.click()"
     >Import a pack</v-btn
   >
+  <span v-else class="quiet">Packs are taken in by the owner, or by whoever the owner lets.</span>
   <v-dialog v-model="open" max-width="760" scrollable>
     <v-card aria-label="Catalogue pack">
       <v-card-title>Catalogue pack: {{ name }}</v-card-title>

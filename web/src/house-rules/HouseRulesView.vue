@@ -9,7 +9,7 @@ import { useRulesDraft } from './useRulesDraft.ts'
 const session = useSession()
 const draft = useRulesDraft()
 const loaded = ref(false)
-const owner = computed(() => session.person?.role === 'owner')
+const mayChange = computed(() => session.may('rules'))
 onMounted(async () => {
   await session.loadHouseRules()
   draft.reset()
@@ -31,13 +31,13 @@ function isDefault(key: keyof HouseRules['schools']): boolean {
       <p class="quiet lead">
         A job follows these until its hand-over, which fixes them; a job may depart from one with a written
         reason. The first choice of each is the safer one.
-        <template v-if="!owner"> Only an owner of the firm changes them. </template>
+        <template v-if="!mayChange"> Only an owner changes them, or whoever the owner lets. </template>
       </p>
       <RulesPreview v-if="draft.changed.value" :draft="draft" />
       <section v-if="loaded" class="sheet pa-5">
         <h2>Schools</h2>
         <div class="questions">
-          <fieldset v-for="school in schools" :key="school.key" :disabled="!owner">
+          <fieldset v-for="school in schools" :key="school.key" :disabled="!mayChange">
             <legend>
               {{ school.question }}
               <span v-if="!isDefault(school.key)" class="own">◆ not the default</span>
@@ -68,7 +68,7 @@ function isDefault(key: keyof HouseRules['schools']): boolean {
             <span class="value"
               ><FigureInput
                 :value="draft.rules.value.figures[key]"
-                :disabled="!owner"
+                :disabled="!mayChange"
                 :wrong="`figures.${key}` in draft.faults.value"
                 @change="draft.setNumber('figures', key, $event)"
               />
@@ -89,7 +89,7 @@ function isDefault(key: keyof HouseRules['schools']): boolean {
             <span class="value"
               ><FigureInput
                 :value="draft.rules.value.costs[key]"
-                :disabled="!owner"
+                :disabled="!mayChange"
                 :wrong="`costs.${key}` in draft.faults.value"
                 @change="draft.setNumber('costs', key, $event)"
             /></span>

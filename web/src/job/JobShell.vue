@@ -50,6 +50,8 @@ function redoWhat(undo: JournalEntry & { readonly undid?: string }): string {
 }
 const saved = computed(() => {
   const waiting = job.unsent.length
+  if (job.line === 'full')
+    return `The server’s disk is full: ${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} here until there is room`
   if (job.line === 'offline')
     return `Offline: ${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} here`
   if (job.line === 'signed-out') return 'Signed out: sign in again to send'

@@ -24,7 +24,7 @@ let calls = 0
 
 async function show(role: Role = 'installer'): Promise<void> {
   setActivePinia(createPinia())
-  useSession().person = { id: 'p', name: 'Nell', login: 'nell', role, firm: 'Firm', firmId: 'f' }
+  useSession().person = { id: 'p', name: 'Nell', login: 'nell', role, rights: [], firm: 'Firm', firmId: 'f' }
   globalThis.fetch = () => {
     calls += 1
     return Promise.resolve(new Response(JSON.stringify(answer)))

@@ -17,8 +17,11 @@ import { ApiError } from '../app/api.ts'
 import type { Owner, QueueRow, QueueStore } from './queue.ts'
 import type { Transport } from './transport.ts'
 
-/** What the line to the server is doing; `newer`: it holds what a newer build made, `refused`: the server lets nobody in. */
-export type LineState = 'idle' | 'sending' | 'offline' | 'signed-out' | 'newer' | 'refused'
+/**
+ * What the line to the server is doing; `newer`: it holds what a newer build made, `refused`: the server lets nobody in, `full`:
+ * its disk is full and it takes nothing until there is room.
+ */
+export type LineState = 'idle' | 'sending' | 'offline' | 'full' | 'signed-out' | 'newer' | 'refused'
 
 /** What a line calls back when something changed. */
 export interface LineEvents {
@@ -40,7 +43,26 @@ export interface LineOptions {
   readonly events: LineEvents
 }
 
+/** Edits that go together at most, and their length, characters: a request has its limit. */
 const BATCH = 50
+const BATCH_LENGTH = 1_500_000
+
+/** What it means for the line that the server answered with a status, or with 0 not at all. */
+function stateAfter(status: number): LineState {
+  if (status === 401) return 'signed-out'
+  if (status === 403 || status === 404) return 'refused'
+  return status === 507 ? 'full' : 'offline'
+}
+
+/** The oldest edits that go together: the first alone when it is long by itself. */
+export function batchOf(edits: readonly Edit[]): Edit[] {
+  let length = 0
+  const end = edits.findIndex((edit, index) => {
+    length += JSON.stringify(edit).length
+    return index > 0 && (index >= BATCH || length > BATCH_LENGTH)
+  })
+  return edits.slice(0, end < 0 ? edits.length : end)
+}
 
 /**
  * One job's line to the server: shows edits at once, keeps each in the queue, and sends them in order, one request in flight
@@ -224,7 +246,7 @@ export class JobLine {
   /** Sends the oldest edits; false when the rest must stay where it is. */
   async #sendBatch(): Promise<boolean> {
     const { transport, owner, events } = this.options
-    const edits = this.replica.pending.slice(0, BATCH).map((item) => item.edit)
+    const edits = batchOf(this.replica.pending.map((item) => item.edit))
     const { answers } = await transport.send(owner.job, edits)
     await this.fetchNews()
     for (const answer of answers) {
@@ -267,9 +289,9 @@ export class JobLine {
 
   #later(error: unknown): void {
     const status = error instanceof ApiError ? error.status : 0
-    const state = status === 401 ? 'signed-out' : status === 403 || status === 404 ? 'refused' : 'offline'
+    const state = stateAfter(status)
     this.options.events.state(state)
-    if (this.#closed || state !== 'offline') return
+    if (this.#closed || (state !== 'offline' && state !== 'full')) return
     this.#retry = setTimeout(() => void this.flush(), this.#delay)
     this.#delay = Math.min(this.#delay * 2, 15_000)
   }

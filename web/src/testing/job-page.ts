@@ -71,7 +71,7 @@ export async function openJob(doc: JobDocument, role: Role = 'installer'): Promi
   }) as VisualViewport
   setActivePinia(createPinia())
   const session = useSession()
-  session.person = { id: 'p1', name: 'Nell', login: 'nell', role, firm: 'Firm', firmId: 'f1' }
+  session.person = { id: 'p1', name: 'Nell', login: 'nell', role, rights: [], firm: 'Firm', firmId: 'f1' }
   const job = useJob()
   await job.open('job-1')
   const router = createRouter({

@@ -12,9 +12,11 @@ import {
   type Op,
 } from '#core'
 import { api } from '../../app/api.ts'
+import { useSession } from '../../app/session.ts'
 import ListColumns from './ListColumns.vue'
 import { useJob } from '../../job/job-store.ts'
 
+const session = useSession()
 const job = useJob()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const name = ref('')
@@ -65,7 +67,8 @@ function means(heading: string, column: ListColumn | 'nothing'): void {
 async function remember(): Promise<void> {
   if (Object.keys(said.value).length === 0) return
   remembered.value = { ...remembered.value, ...said.value }
-  await api('PUT', '/api/list-columns', { columns: said.value }).catch(() => null)
+  // What headings mean is kept for the firm by whoever may; the list comes in all the same.
+  if (session.may('columns')) await api('PUT', '/api/list-columns', { columns: said.value }).catch(() => null)
 }
 
 /** Everything that was good comes in as one edit: one press, one undo. */
