@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { chmodSync, existsSync, readFileSync } from 'node:fs'
 import { basename, dirname } from 'node:path'
 import { pino } from 'pino'
 import { createStream } from 'rotating-file-stream'
@@ -21,6 +21,8 @@ const LOG = { size: '10M', maxFiles: 5 } as const
 
 /** A log of its own, only for its owner's eyes, that never grows beyond its few files. */
 function logTo(file: string) {
+  // Earlier builds let others read it.
+  if (existsSync(file)) chmodSync(file, 0o600)
   return pino(createStream(basename(file), { path: dirname(file), mode: 0o600, ...LOG }))
 }
 

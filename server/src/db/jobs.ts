@@ -258,9 +258,9 @@ export class JobStore {
       const entries = await this.#journal.since(manager, jobId, 0, revision + 1)
       const snapshot = await this.#newestSnapshot(manager, jobId, revision)
       const gap = entries.findIndex((entry, index) => entry.revision !== index + 1)
-      const failed = gap >= 0 || entries.length !== revision ? 'its journal has a gap' : null
+      if (gap >= 0 || entries.length !== revision) throw new RangeError('its journal has a gap')
       const kept = replay(entries.slice(snapshot.revision), snapshot.document)
-      return { revision, replayed: replay(entries), kept, serials, failed }
+      return { revision, replayed: replay(entries), kept, serials, failed: null }
     } catch (error) {
       const failed = error instanceof Error ? error.message : String(error)
       return { revision, replayed: emptyDocument, kept: emptyDocument, serials, failed }

@@ -55,8 +55,6 @@ export class Keeper<P extends Part> {
     this.#stopping = true
     await this.#part.stop()
     await this.#done
-    // One that was just being started again is another one.
-    await this.#part.stop()
   }
 
   async #watch(): Promise<void> {
@@ -75,6 +73,8 @@ export class Keeper<P extends Part> {
         if (this.#stopping) return
         try {
           this.#part = await this.keeping.again()
+          // Stopped while it was being started: it ends with the rest.
+          if (this.#stopping) return await this.#part.stop()
           tell(`${name} runs again`)
           break
         } catch (error) {

@@ -73,7 +73,11 @@ function usable(folder: string): void {
     writeFileSync(probe, 'x'.repeat(4096), { mode: 0o600 })
     rmSync(probe, { force: true })
   } catch (error) {
-    rmSync(probe, { force: true })
+    try {
+      rmSync(probe, { force: true })
+    } catch {
+      // Where the folder cannot be there is nothing to take away either.
+    }
     throw new Error(folderTrouble(folder, codeOf(error)), { cause: error })
   }
 }

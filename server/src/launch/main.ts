@@ -15,7 +15,7 @@ import { backupsIn, dailyName, makeBackup } from '../service/backups.ts'
 import { ownAuthority } from '../service/own-authority.ts'
 import { runChecks } from './checks.ts'
 import { FolderHeld, holderOf, holdFolder, orphanOf } from './lock.ts'
-import { databaseFolder, logFile, startProduct } from './product.ts'
+import { backupFolder, databaseFolder, logFile, startProduct } from './product.ts'
 import { systemdUnit } from './unit.ts'
 
 const options = {
@@ -81,13 +81,12 @@ function readArguments() {
 }
 
 async function serve(how: 'demo' | 'start' | 'dev'): Promise<void> {
-  console.log('· starting the database')
   const product = await startProduct({
     data,
     port,
     demo: how !== 'start',
     env: await serverSettings(),
-    tell: (what) => console.log(`· ${new Date().toISOString().slice(0, 19)} ${what}`),
+    tell: (what) => console.log(`· ${new Date().toTimeString().slice(0, 8)} ${what}`),
   })
   const client =
     how === 'dev'
@@ -182,7 +181,7 @@ async function status(): Promise<void> {
   if (holder && !address) wrong.push('the database is not there; it is started again, or see its log')
   if (!holder && (address || orphanOf(data) !== null))
     wrong.push('parts were left behind: ./kapelle stop ends them')
-  const [last] = await backupsIn(join(data, 'backups'))
+  const [last] = await backupsIn(backupFolder(data))
   console.log(
     last ? `· last backup: ${last.name}, ${last.madeAt}, ${inMB(last.bytes)}` : '· last backup: none yet',
   )

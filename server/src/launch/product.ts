@@ -12,7 +12,8 @@ import { readJournalFile, type Right } from '#core'
 import { createJobs, type Jobs } from '../jobs/jobs.ts'
 import { JudgingPool } from '../workers/pool.ts'
 import { REFERENCE } from '../../../demo/draft.ts'
-import { shippedEntries } from '../server.ts'
+import { buildName, shippedEntries } from '../server.ts'
+import { beforeName, makeBackup } from '../service/backups.ts'
 import { Keeper, type Part } from './keep.ts'
 import { holdFolder, orphanOf } from './lock.ts'
 
@@ -57,6 +58,11 @@ export function databaseFolder(data: string): string {
   return join(data, 'db')
 }
 
+/** Folder of the backups below the data folder. */
+export function backupFolder(data: string): string {
+  return join(data, 'backups')
+}
+
 /** File of the server's log below the data folder. */
 export function logFile(data: string): string {
   return join(data, 'server.log')
@@ -80,6 +86,7 @@ export async function startProduct(options: ProductOptions): Promise<Product> {
     const port = options.port === 0 ? await freePort() : options.port
     if (orphan !== null) await endProcess(orphan)
     await portIsFree(port, host)
+    tell('starting the database')
     let why = (_reason: string): void => undefined
     const gaveUp = new Promise<string>((done) => (why = done))
     const giveUp = (reason: string): void => {
@@ -147,9 +154,14 @@ async function prepare(
   data: string,
   demo: boolean,
 ): Promise<{ signIns: readonly DemoSignIn[]; setUp: string | null }> {
-  const store = createStore(await openSource(database))
+  const now = () => new Date()
+  // What an update changes in the tables can be gone back from.
+  const source = await openSource(database, undefined, async () => {
+    await makeBackup({ address: database, build: buildName(), now }, backupFolder(data), beforeName(now()))
+  })
+  const store = createStore(source)
   try {
-    const accounts = createAccounts(store, shippedEntries(), () => new Date())
+    const accounts = createAccounts(store, shippedEntries(), now)
     const signIns = demo ? await loadDemo(store, accounts, data) : []
     const token = await accounts.setUpLink()
     return { signIns, setUp: token && `/link#${token}` }

@@ -11,6 +11,7 @@ import {
   type Signoff,
 } from '#core'
 import { startServer, type RunningServer } from '../server.ts'
+import type { DbAddress } from '../db/mariadb.ts'
 import { freshDatabase } from './database.ts'
 
 export interface Answer {
@@ -83,9 +84,10 @@ export const TEST_PASSWORD = 'correct-horse-9'
 export async function startTestServer(
   logger: Logger = pino({ level: 'silent' }),
   now?: () => Date,
+  address?: DbAddress,
 ): Promise<RunningServer> {
   const server = await startServer({
-    address: await freshDatabase(),
+    address: address ?? (await freshDatabase()),
     port: 0,
     host: '127.0.0.1',
     logger,

@@ -85,7 +85,7 @@ async function change(): Promise<void> {
           </tbody>
         </table>
       </div>
-      <h2 class="mb-3">Change your password</h2>
+      <h2>Change your password</h2>
       <form class="changing" @submit.prevent="change">
         <v-text-field
           v-model="form.old"
@@ -96,7 +96,9 @@ async function change(): Promise<void> {
         />
         <v-text-field
           v-model="form.password"
-          label="New password, at least 10 characters"
+          label="New password"
+          hint="at least 10 characters"
+          persistent-hint
           type="password"
           autocomplete="new-password"
           :error-messages="faults.password"
@@ -127,6 +129,7 @@ async function change(): Promise<void> {
   margin-bottom: 6px;
 }
 .changing {
+  margin-top: 12px;
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
   gap: 12px;

@@ -155,10 +155,25 @@ async function remove(): Promise<void> {
               </td>
               <td>{{ person.usedAt ? dayTime(person.usedAt) : 'never' }}</td>
               <td class="acts">
-                <v-btn size="small" variant="text" class="text-none" @click="forgot(person)"
+                <v-btn
+                  v-if="person.id === session.person?.id"
+                  to="/account"
+                  size="small"
+                  variant="text"
+                  class="text-none"
+                  >Your account</v-btn
+                >
+                <v-btn v-else size="small" variant="text" class="text-none" @click="forgot(person)"
                   >New password…</v-btn
                 >
-                <v-btn size="small" variant="text" class="text-none" @click="signOut(person)">Sign out</v-btn>
+                <v-btn
+                  v-if="person.id !== session.person?.id"
+                  size="small"
+                  variant="text"
+                  class="text-none"
+                  @click="signOut(person)"
+                  >Sign out</v-btn
+                >
                 <v-btn
                   v-if="person.id !== session.person?.id"
                   size="small"
@@ -197,7 +212,7 @@ async function remove(): Promise<void> {
           {{ gone.map((person) => `${person.name} (${dayTime(person.removedAt ?? '')})`).join(', ') }}
         </p>
       </div>
-      <h2 class="mb-3">Invite somebody</h2>
+      <h2>Invite somebody</h2>
       <form class="adding" @submit.prevent="invite">
         <v-text-field
           v-model="invited.name"
@@ -216,7 +231,7 @@ async function remove(): Promise<void> {
         >
       </form>
       <div v-if="made" class="sheet pa-4 mt-3 link" role="status">
-        <p class="mb-2">{{ made.words }}</p>
+        <p class="mt-0 mb-2">{{ made.words }}</p>
         <div class="row">
           <code class="id">{{ made.url }}</code>
           <v-btn
@@ -257,6 +272,7 @@ async function remove(): Promise<void> {
   overflow-x: auto;
 }
 .adding {
+  margin-top: 12px;
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
   gap: 12px;
