@@ -41,7 +41,7 @@ export interface OpenSession {
 }
 
 /** How long a session that was just looked up is taken as known, milliseconds: a sign-out elsewhere is seen this late. */
-const SESSION_KNOWN_MS = 2_000
+export const SESSION_KNOWN_MS = 2_000
 /** How far apart the times of last use are kept, milliseconds: not every request writes. */
 const USED_EVERY_MS = 60_000
 

@@ -18,7 +18,8 @@ interface Listener {
   revision: number
 }
 
-const POLL_MS = 500
+/** How often streams look for news and for sessions that ended, milliseconds. */
+export const POLL_MS = 500
 const HEARTBEAT_MS = 15_000
 
 /**

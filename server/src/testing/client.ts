@@ -64,6 +64,28 @@ export class TestClient {
     return this
   }
 
+  /** Takes over another client's session, as a browser that talks to another process does. */
+  as(other: TestClient): this {
+    this.#cookie = other.#cookie
+    this.me = other.me
+    return this
+  }
+
+  /** Opens an event stream; what came so far, whether the server ended it, and what ends it here. */
+  async stream(path: string): Promise<{ text: () => string; ended: () => boolean; close: () => void }> {
+    const end = new AbortController()
+    const response = await fetch(this.url + path, { headers: { Cookie: this.#cookie }, signal: end.signal })
+    if (!response.body) throw new Error(`no stream: ${response.status}`)
+    let [text, ended] = ['', false]
+    void (async () => {
+      for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>)
+        text += Buffer.from(chunk).toString()
+    })()
+      .catch(() => undefined)
+      .finally(() => (ended = true))
+    return { text: () => text, ended: () => ended, close: () => end.abort() }
+  }
+
   async beginJob(over: Partial<JobInfo> = {}): Promise<string> {
     const id = randomUUID()
     const answer = await this.call('PUT', `/api/jobs/${id}`, {
