@@ -53,9 +53,9 @@ export function shippedEntries() {
 
 /** Opens the database, brings it up to date and serves. Another address than loopback needs a certificate. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
-  if (!['127.0.0.1', '::1', 'localhost'].includes(options.host) && !options.tls && !options.proxy)
+  if (!['127.0.0.1', '::1', 'localhost'].includes(options.host) && !options.tls)
     throw new Error(
-      `Kapelle serves ${options.host} only over TLS: start it with --tls CERT KEY or --tls own, or on this machine behind a proxy (--behind-proxy ADDRESS).`,
+      `Kapelle serves ${options.host} only over TLS: start it with --tls CERT KEY or --tls own, or leave it on this machine behind a proxy that has a certificate (--behind-proxy ADDRESS).`,
     )
   const now = options.now ?? (() => new Date())
   const build = buildName()

@@ -36,4 +36,20 @@ describe('the zone schedule', () => {
     expect(lines[2]).toContain('"\'+1, ""two"""')
     expect(lines).toHaveLength(11)
   })
+
+  it('neutralises it also behind what a spreadsheet skips, and by full-width signs', () => {
+    const cell = (room: string): string => {
+      const job = cleanTarn()
+      job.set('device:porch', { room, position: '' })
+      return zoneScheduleCsv(job.doc, catalogue)
+    }
+    const leads = ['', ' ', '   ', '\t', '\n', '\r\n', '\u00a0', '\u200b', '\ufeff', '\u3000']
+    const signs = ['=', '+', '-', '@', '＝', '＋', '－', '＠', '−']
+    for (const lead of leads)
+      for (const sign of signs) expect(cell(`${lead}${sign}1+1`)).toContain(`'${lead}${sign}1+1`)
+    for (const room of ['Hall', 'A = B', '1-2', '(+1)', '’tis', '– none']) {
+      expect(cell(room)).toContain(`,${room},`)
+      expect(cell(room)).not.toContain(`'${room}`)
+    }
+  })
 })

@@ -75,10 +75,16 @@ function idWords(doc: JobDocument, zone: Zone, family: Family | null): string {
   return `${groupId(family, known.serial)}${known.told === null ? '' : ', told, owed'}`
 }
 
+/**
+ * What a spreadsheet may take for a formula: a sign that begins one, plain or full-width, also behind spaces, line breaks and
+ * marks that nobody sees.
+ */
+const calculated = /^[\s\p{Cc}\p{Cf}]*[=+\-@\u2212\uFF0B\uFF0D\uFF1D\uFF20]/u
+
 /** The schedule as CSV (UTF-8 with byte order mark, comma); cells that a spreadsheet would calculate are neutralised. */
 export function zoneScheduleCsv(doc: JobDocument, catalogue: Catalogue): string {
   const lines = zoneSchedule(doc, catalogue)
   const fields = scheduleColumns.map(([, title]) => title)
   const data = lines.map((line) => scheduleColumns.map(([key]) => line[key]))
-  return `\uFEFF${Papa.unparse({ fields, data }, { escapeFormulae: true, newline: '\r\n' })}\r\n`
+  return `\uFEFF${Papa.unparse({ fields, data }, { escapeFormulae: calculated, newline: '\r\n' })}\r\n`
 }
