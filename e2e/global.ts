@@ -7,6 +7,7 @@ import { startProduct } from '../server/src/launch/product.ts'
 export default async function setup(): Promise<() => Promise<void>> {
   const data = mkdtempSync(join(tmpdir(), 'kapelle-e2e-'))
   const product = await startProduct({ data, port: 0, demo: true })
+  process.env.KAPELLE_E2E_DATA = data
   process.env.KAPELLE_E2E_URL = product.url
   process.env.KAPELLE_E2E_PEOPLE = JSON.stringify(product.signIns)
   return async () => {

@@ -71,7 +71,9 @@ function readArguments() {
     // A certificate comes with its key as the next word: --tls CERT KEY.
     const args = process.argv.slice(2)
     const at = args.indexOf('--tls')
-    if (at >= 0 && args[at + 1] !== undefined && args[at + 1] !== 'own') args.splice(at + 2, 0, '--tls')
+    const [cert, key] = at < 0 ? [] : args.slice(at + 1)
+    if (cert !== undefined && cert !== 'own' && key !== undefined && !key.startsWith('--'))
+      args.splice(at + 2, 0, '--tls')
     const { values, positionals } = parseArgs({ args, options, allowPositionals: true })
     return { given: values, words: positionals }
   } catch (error) {
@@ -232,7 +234,7 @@ async function restore([file]: readonly string[]): Promise<void> {
       if (proof.problems.length > 0)
         throw new Error('The backup is whole, and what it holds does not agree: see above.')
       console.log(
-        `· ${proof.jobs} jobs replay to their documents by ${proof.edits} edits; their look-up rows agree`,
+        `· proved: journals replay to their documents and look-up rows agree (${counted(proof.jobs, 'job', 'jobs')}, ${counted(proof.edits, 'edit', 'edits')})`,
       )
       whole = true
     } catch (error) {
@@ -248,14 +250,18 @@ async function restore([file]: readonly string[]): Promise<void> {
 }
 
 function countsInWords(counts: Readonly<Record<string, number>>): string {
-  const words: readonly (readonly [string, string])[] = [
-    ['firm', 'firms'],
-    ['person', 'people'],
-    ['job', 'jobs'],
-    ['job_edit', 'edits'],
-    ['catalogue_entry', 'catalogue entries'],
+  const words: readonly (readonly [string, string, string])[] = [
+    ['firm', 'firm', 'firms'],
+    ['person', 'person', 'people'],
+    ['job', 'job', 'jobs'],
+    ['job_edit', 'edit', 'edits'],
+    ['catalogue_entry', 'catalogue entry', 'catalogue entries'],
   ]
-  return words.map(([table, many]) => `${counts[table] ?? 0} ${many}`).join(', ')
+  return words.map(([table, one, many]) => counted(counts[table] ?? 0, one, many)).join(', ')
+}
+
+function counted(count: number, one: string, many: string): string {
+  return `${count} ${count === 1 ? one : many}`
 }
 
 async function rebuild(): Promise<void> {

@@ -18,7 +18,7 @@ After=network.target
 [Service]
 User=${of.user}
 WorkingDirectory=${of.folder}
-Environment=KAPELLE_DATA=${of.data}
+Environment="KAPELLE_DATA=${of.data.replaceAll('%', '%%')}"
 ExecStart=/usr/bin/env bash ${words.join(' ')}
 # The launcher ends server and database in their order; it needs a moment for it.
 KillMode=mixed
