@@ -48,6 +48,15 @@ const shots: readonly Shot[] = [
         await page.getByRole('button', { name }).click()
     },
   },
+  {
+    name: 'people',
+    path: '/people',
+    act: async (page) => {
+      await page.getByLabel(/Who it is for/).fill('Dai Moss')
+      await page.getByRole('button', { name: 'Make the link' }).click()
+      await page.getByText('Send this to Dai Moss.').waitFor()
+    },
+  },
   { name: 'zones', path: `${ropewalk}/zones` },
   {
     name: 'findings',
