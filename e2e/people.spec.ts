@@ -72,6 +72,15 @@ test('an owner invites somebody, gives and takes, and sees the service; links wo
   await late.getByRole('button', { name: 'Change it' }).click()
   await expect(late.getByText('The password is changed.')).toBeVisible()
 
+  // What he does while the server is away waits on this device.
+  const ropewalk = `${url()}/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001`
+  await late.goto(`${ropewalk}/survey`)
+  await expect(late.getByRole('heading', { level: 1, name: 'Survey' })).toBeVisible()
+  await late.route('**/edits', (route) => route.abort())
+  await late.getByLabel('Wishes of the customer').fill('A quiet siren, says Dai')
+  await late.getByLabel('Wishes of the customer').blur()
+  await expect(late.getByText(/Offline: 1 change waits here/)).toBeVisible()
+
   // Taken out of the firm: asked first, then gone, and the name stays.
   await page.reload()
   await row.getByRole('button', { name: 'Remove…' }).click()
@@ -85,6 +94,19 @@ test('an owner invites somebody, gives and takes, and sees the service; links wo
     await late.reload()
     await expect(late.getByRole('heading', { name: 'Sign in' })).toBeVisible({ timeout: 2_000 })
   }).toPass()
+  // The owner signs in there and hands it in: the owner's now, made by him.
+  await late.unroute('**/edits')
+  await signIn(late, 'morwen')
+  await late.goto(`${url()}/people`)
+  await expect(late.getByText(/1 change of Dai Moss waits/)).toBeVisible()
+  await accessible(late)
+  await late.getByRole('button', { name: 'Hand them in' }).click()
+  await expect(late.getByText('One change is handed in.')).toBeVisible()
+  await late.goto(`${ropewalk}/survey`)
+  await expect(late.getByLabel('Wishes of the customer')).toHaveValue('A quiet siren, says Dai')
+  await late.getByRole('button', { name: 'Journal' }).click()
+  await expect(late.getByText(/Morwen Tallis.*made by Dai Moss, who left/).first()).toBeVisible()
+
   // The last owner stays one.
   await choose(page, 'Role of Morwen Tallis', 'viewer')
   await expect(page.getByText('The firm needs an owner')).toBeVisible()

@@ -41,6 +41,7 @@ export {
   applyOps,
   authorityProblems,
   fieldProblems,
+  handedIn,
   invertOps,
   isEvidence,
   isEvidenceEdit,

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { SCHEMA } from '../job/records.ts'
 import { recordsOf } from '../job/document.ts'
 import { applyOps } from '../job/edit.ts'
 import { enrolmentOf, isEnrolled } from '../job/enrolment.ts'
@@ -76,7 +77,7 @@ describe('files that are refused whole', () => {
     [
       'newer shapes',
       (file) => ({ ...file, schema: 99 }),
-      'schema: is 99: this file was written by a newer version of Kapelle, update this one first; it reads up to 4',
+      `schema: is 99: this file was written by a newer version of Kapelle, update this one first; it reads up to ${SCHEMA}`,
     ],
     [
       'no job file at all',

@@ -12,7 +12,7 @@ import {
   waitsToBeSent,
 } from './enrolment.ts'
 import { asItIs, correctedIds, evidenceOf } from './evidence.ts'
-import type { Zone } from './records.ts'
+import { SCHEMA, type Zone } from './records.ts'
 import { removeAreaOps, removeDeviceOps } from './removals.ts'
 import { serialsOf } from './serials.ts'
 import { pinOps } from './start.ts'
@@ -293,7 +293,7 @@ describe('an edit in words', () => {
   const edit = (kind: string, ...ops: Op[]): Edit => ({
     id: 'e',
     kind,
-    schema: 4,
+    schema: SCHEMA,
     by: { id: null, name: 'Ann' },
     madeAt: '2026-05-04T09:00:00Z',
     ops,

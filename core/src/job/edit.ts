@@ -33,6 +33,7 @@ export const {
   isEvidenceEdit,
   isEvidence,
   authorityProblems,
+  handedIn,
   stamped,
   undoStacks,
   planUndo,

@@ -11,7 +11,7 @@ export interface Enrolment {
   /** The record that says so. */
   readonly evidence: Heard
   /** Who told it where nobody here saw it: then it counts for nothing until it is learned again. */
-  readonly told: 'file' | 'build' | null
+  readonly told: Heard['made']['told']
 }
 
 const kept = new WeakMap<JobDocument, ReadonlyMap<string, Enrolment>>()

@@ -47,6 +47,21 @@ export const shapes: readonly Shape[] = [
       zone: '11907c406a978ae8',
     },
   },
+  {
+    schema: 5,
+    says: 'Evidence may be told by an owner, who handed it in for somebody who left the firm.',
+    types: {
+      departure: '4f2b41f41a0f7e2c',
+      'fixed-rules': '7ae9da84d880829f',
+      heard: '8b35dec74ae5c90c',
+      signoff: 'd23fdd44a2d5d016',
+      state: '35f912379f4871cf',
+      'state-end': 'c4ad825145952588',
+      test: 'c78a1c493373432b',
+      waiver: '3665236b354a0b62',
+      'waiver-end': '75bb704990045783',
+    },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

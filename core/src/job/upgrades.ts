@@ -64,4 +64,10 @@ export const shape3: Readonly<Record<string, Readonly<Record<string, unknown>>>>
 }
 
 /** The steps so far. Shape 3 grew while it was in force: shape 4 begins by filling whatever a record of it lacks. */
-export const upgrades: readonly Step[] = [takeovers, filling(3, shape3), evidenceStep(4, shape3)]
+export const upgrades: readonly Step[] = [
+  takeovers,
+  filling(3, shape3),
+  evidenceStep(4, shape3),
+  // Shape 5 only allows more: evidence that an owner handed in for somebody who left.
+  filling(5, {}),
+]

@@ -8,6 +8,13 @@ import { printNumber } from '../zones/numbers.ts'
 import { keypadPresses } from './presses.ts'
 import { enrolmentOf } from '../job/enrolment.ts'
 
+/** Who tells an ID that nobody here saw. */
+const toldBy = {
+  file: 'the file',
+  build: 'an earlier build',
+  owner: 'an owner for somebody who left',
+} as const
+
 /** What is keyed for one zone field and what it means; null where the panel does not ask this of the zone. */
 export function fieldValue(
   doc: JobDocument,
@@ -46,7 +53,7 @@ export function fieldValue(
         ? 'from the sticker, not learned yet'
         : known.told === null
           ? 'learned'
-          : `told by ${known.told === 'file' ? 'the file' : 'an earlier build'}, not learned here`
+          : `told by ${toldBy[known.told]}, not learned here`
       return serial === null
         ? 'open'
         : { value: [...serial].join(' '), meaning: `${groupId(item.family, serial)}, ${from}` }

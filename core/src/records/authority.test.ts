@@ -144,3 +144,23 @@ describe('what the server writes', () => {
     expect(stampedLoan(at).made.clockDoubtful).toBe(doubtful)
   })
 })
+
+describe('what an owner hands in for somebody who left', () => {
+  it('is the owner’s and says whose it was; what bears a name bears theirs, told, at its own time put right', () => {
+    const plan = add(aBook('one'))
+    const edit = anEdit([plan, add(aLoan('a', bob, '2026-05-04T10:00:00.000Z')), add(aNotice('n', bob))])
+    const given = kernel.handedIn(edit, sender('owner'), bob, { now, behindMs: 3_600_000 })
+    expect([given.by, given.madeFor, given.id]).toEqual([{ id: 'ann', name: 'Ann' }, bob, edit.id])
+    expect(given.ops[0]).toEqual(plan)
+    for (const op of given.ops.slice(1))
+      expect(op).toMatchObject({
+        record: { made: { ...bob, role: null, told: 'owner', takenAt: now.toISOString() } },
+      })
+    expect(given.ops[1]).toMatchObject({ record: { at: '2026-05-04T11:00:00.000Z' } })
+  })
+
+  it('is said of no edit by whoever sends it', () => {
+    const edit = { ...anEdit([add(aBook('one'))]), madeFor: bob }
+    expect('madeFor' in kernel.stamped(edit, sender('owner'), { now, behindMs: 0 }, null)).toBe(false)
+  })
+})

@@ -59,6 +59,26 @@ const aRole: Readonly<Record<Role, string>> = {
   owner: 'only an owner',
 }
 
+/**
+ * The edit of somebody who left, as an owner hands it in: it is the owner's, and says whose it was. What bears a name bears
+ * theirs, told by the owner, so that it counts for nothing until it is repeated.
+ */
+export function handedIn<R extends AnyRecord>(
+  set: RecordSet,
+  edit: Edit<R>,
+  owner: Sender,
+  maker: Person,
+  clocks: Clocks,
+): Edit<R> {
+  const ops = edit.ops.map((op) => {
+    if (op.op !== 'add' || !set.types[op.record.type]?.named) return op
+    const record = stampedRecord(set, op.record, owner, clocks)
+    const made: Made = { ...(madeOf(record) as Made), ...maker, role: null, told: 'owner' }
+    return { ...op, record: { ...record, made } }
+  })
+  return { ...edit, by: { id: owner.id, name: owner.name }, madeFor: maker, ops }
+}
+
 /** The edit as the server takes it: its makers are the sender as known here, device times are put right. */
 export function stamped<R extends AnyRecord>(
   set: RecordSet,
@@ -72,7 +92,9 @@ export function stamped<R extends AnyRecord>(
       ? { ...op, record: stampedRecord(set, op.record, who, clocks) }
       : op,
   )
-  return { ...edit, by: { id: who.id, name: who.name }, ops }
+  // Whose it was only an owner says who hands it in.
+  const { madeFor: _notTheirs, ...own } = edit
+  return { ...own, by: { id: who.id, name: who.name }, ops }
 }
 
 function stampedRecord<R extends AnyRecord>(set: RecordSet, record: R, who: Sender, clocks: Clocks): R {

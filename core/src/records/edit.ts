@@ -14,6 +14,8 @@ export interface Edit<R extends AnyRecord> {
   readonly schema: number
   /** Who made it: the person's id, and the name as it then was. */
   readonly by: Person
+  /** Who had made it, where an owner handed it in for somebody who left the firm. */
+  readonly madeFor?: Person | undefined
   /** The maker's clock, UTC. */
   readonly madeAt: string
   /** The changes, in order. */
@@ -36,6 +38,7 @@ export const editShape = z.strictObject({
   kind: z.string().regex(/^[a-z][a-z0-9.-]{1,59}$/, 'must be a word such as zone.label'),
   schema: z.number().int().min(1),
   by: z.union([person, z.string().min(1).max(80)], 'must be a person with id and name'),
+  madeFor: person.optional(),
   madeAt: time,
   ops: z.array(opShape).min(1).max(5000),
   undoes: z.string().max(40).optional(),

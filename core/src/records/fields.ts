@@ -21,7 +21,8 @@ export type Person = Readonly<z.infer<typeof person>>
 
 /**
  * Who made a record, as the server knows it. The client fills in id and name; role, time of taking and doubt are the
- * server's. What came in a file, or from a build that kept less, is told: it counts for nothing until repeated here.
+ * server's. What came in a file, from a build that kept less, or by an owner's hand for somebody who left is told: it counts for
+ * nothing until repeated here.
  */
 export const made = z.strictObject({
   ...person.shape,
@@ -29,7 +30,7 @@ export const made = z.strictObject({
   takenAt: time.nullable(),
   /** The device's clock was too far off: the record is ordered by when it was taken. */
   clockDoubtful: z.boolean(),
-  told: z.enum(['file', 'build']).nullable(),
+  told: z.enum(['file', 'build', 'owner']).nullable(),
 })
 export type Made = Readonly<z.infer<typeof made>>
 

@@ -1,5 +1,5 @@
 import type { Problem } from '../units/problem.ts'
-import { authorityProblems, stamped, type Clocks, type Sender } from './authority.ts'
+import { authorityProblems, handedIn, stamped, type Clocks, type Sender } from './authority.ts'
 import { isEvidence, typeNamed, type AnyRecord, type RecordSet } from './declare.ts'
 import { editProblems, fieldProblems, isEvidenceEdit, readShape, recordProblems, type Edit } from './edit.ts'
 import type { Person } from './fields.ts'
@@ -32,6 +32,8 @@ export interface Kernel<R extends AnyRecord> {
   typeNamed(recordId: string): string | null
   authorityProblems(edit: Edit<R>, who: Sender, undone: Edit<R> | null): Problem[]
   stamped(edit: Edit<R>, who: Sender, clocks: Clocks, undone: Edit<R> | null): Edit<R>
+  /** The edit of somebody who left, as an owner hands it in. */
+  handedIn(edit: Edit<R>, owner: Sender, maker: Person, clocks: Clocks): Edit<R>
   undoStacks(entries: readonly JournalEntry<R>[], who: Person, before?: UndoStacks<R>): UndoStacks<R>
   planUndo(doc: Doc<R>, entry: JournalEntry<R>): UndoPlan<R>
   replay(journal: readonly JournalEntry<R>[], from?: Doc<R>): Doc<R>
@@ -70,6 +72,7 @@ export function kernelOf<R extends AnyRecord>(set: RecordSet, steps: readonly St
     isEvidence: (type) => isEvidence(set, type),
     typeNamed: (recordId) => typeNamed(set, recordId),
     authorityProblems: (edit, who, undone) => authorityProblems(set, edit, who, undone),
+    handedIn: (edit, owner, maker, clocks) => handedIn(set, edit, owner, maker, clocks),
     stamped: (edit, who, clocks, undone) => stamped(set, edit, who, clocks, undone),
     undoStacks: (entries, who, before) => undoStacks(set, entries, who, before),
     planUndo: (doc, entry) => planUndo(set, doc, entry),

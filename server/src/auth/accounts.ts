@@ -1,8 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto'
-import type { EntityManager } from 'typeorm'
 import { readPack, type KeptEntry, type Right } from '#core'
 import { isDuplicate } from '../db/retry.ts'
-import type { LinkKind } from '../db/entities.ts'
+import type { LinkKind, Transaction } from '../db/links.ts'
 import type { Account, Role } from '../db/people.ts'
 import type { Store } from '../db/store.ts'
 import { AppError } from '../http/errors.ts'
@@ -75,13 +74,13 @@ export function createAccounts(store: Store, pack: readonly KeptEntry[], now: ()
   const nobody = hashPassword(randomBytes(16).toString('hex'))
   const inHours = (hours: number) => new Date(now().getTime() + hours * 3_600_000)
 
-  async function addFirm(name: string, id: string = randomUUID(), manager?: EntityManager): Promise<string> {
+  async function addFirm(name: string, id: string = randomUUID(), manager?: Transaction): Promise<string> {
     await store.people.addFirm(id, name, now(), manager)
     await store.catalogueOf(id).add(pack, true, manager)
     return id
   }
 
-  async function addPerson(firmId: string, input: NewPerson, manager?: EntityManager): Promise<void> {
+  async function addPerson(firmId: string, input: NewPerson, manager?: Transaction): Promise<void> {
     const password = await hashPassword(input.password)
     try {
       await store.people.addPerson(

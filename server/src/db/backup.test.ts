@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { gunzipSync, gzipSync } from 'node:zlib'
 import { createConnection } from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { canonicalJson } from '#core'
+import { canonicalJson, SCHEMA } from '#core'
 import { Backups, beforeName, dailyName, worthKeeping } from '../service/backups.ts'
 import { FULL_BYTES, Room } from '../service/room.ts'
 import type { RunningServer } from '../server.ts'
@@ -66,7 +66,7 @@ describe('a backup', () => {
       kapelleBackup: 1,
       madeAt: '2026-05-04T09:00:00.000Z',
       build: 'test',
-      schema: 4,
+      schema: SCHEMA,
     })
     expect([counts.firm, counts.person, counts.job]).toEqual([2, 4, 4])
     const copy = await restored('load.gz')
@@ -184,6 +184,7 @@ describe('a backup', () => {
 
 describe('the frozen builds', () => {
   it('are backed up before they are brought up to date, and that backup restores', async () => {
+    let seen = 0
     for (const build of builds) {
       const old = await freshDatabase()
       await loadDump(old, build.sql())
@@ -195,6 +196,9 @@ describe('the frozen builds', () => {
       })
       const [row] = await source.query<{ count: string }[]>('SELECT COUNT(*) AS count FROM job_edit')
       await source.destroy()
+      // The newest frozen build has all of today's tables: nothing is due, and nothing is backed up for it.
+      if (names.length === 0) continue
+      seen += 1
       expect([build.commit, names.length, names[0]?.includes('PeopleAndLinks1764300000000')]).toEqual([
         build.commit,
         1,
@@ -206,6 +210,7 @@ describe('the frozen builds', () => {
       await restoreInto(empty, file)
       expect((await proveAt(empty)).problems).toEqual([])
     }
+    expect(seen).toBeGreaterThanOrEqual(5)
   })
 })
 

@@ -68,8 +68,9 @@ export async function writeBackup(
   now: Date,
 ): Promise<BackupFacts> {
   const draft = `${file}.part`
+  const { host, port, user, password, database } = address
   const connection = createConnection({
-    ...address,
+    ...{ host, port, user, password, database },
     dateStrings: true,
     supportBigNumbers: true,
     charset: 'utf8mb4',

@@ -4,6 +4,10 @@ import type { Role } from '#core'
 import { Link, type LinkKind } from './entities.ts'
 import { hashToken } from './people.ts'
 
+export type { LinkKind }
+/** A transaction that others' work joins. */
+export type Transaction = EntityManager
+
 /** A link that works once: what it is for and whom it leads to. */
 export interface OneLink {
   readonly kind: LinkKind

@@ -252,7 +252,8 @@ function findDaemon(): string {
 
 async function answers(address: DbAddress): Promise<boolean> {
   try {
-    const connection = await createConnection({ ...address, connectTimeout: 2000 })
+    const { host, port, user, password, database } = address
+    const connection = await createConnection({ host, port, user, password, database, connectTimeout: 2000 })
     await connection.end()
     return true
   } catch {

@@ -115,6 +115,14 @@ export class PeopleStore {
     return row && this.#account(row)
   }
 
+  /** Somebody who left the firm, or null. */
+  async whoLeft(firmId: string, personId: string): Promise<{ id: string; name: string } | null> {
+    const row = await this.source
+      .getRepository(Person)
+      .findOneBy({ firmId, id: personId, removedAt: Not(IsNull()) })
+    return row && { id: row.id, name: row.name }
+  }
+
   /** The owner of a firm who was there first; null for a firm without. */
   async firstOwner(firmId: string): Promise<Account | null> {
     const row = await this.source

@@ -34,7 +34,10 @@ describe('the table of routes', () => {
   it("shows a second firm nothing of the first firm's job", async () => {
     const job = await ann.beginJob({ name: 'Secret Hollow' })
     const edit = anEdit([{ op: 'set', id: 'job:main', field: 'grade', from: 2, to: 1 }])
-    const bodies: Record<string, unknown> = { '/api/jobs/:job/edits': { edits: [edit] } }
+    const bodies: Record<string, unknown> = {
+      '/api/jobs/:job/edits': { edits: [edit] },
+      '/api/jobs/:job/handed-in': { edits: [edit], person: ann.me.id },
+    }
     let walked = 0
     for (const route of server.routes) {
       if (!route.params) continue

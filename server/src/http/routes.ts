@@ -45,7 +45,7 @@ export function allRoutes(services: Services): Route[] {
   ]
 }
 
-function jobRoutes({ jobs }: Services): Route[] {
+function jobRoutes({ jobs, store }: Services): Route[] {
   return [
     route({
       method: 'get',
@@ -129,6 +129,27 @@ function jobRoutes({ jobs }: Services): Route[] {
       answer: wire.editsAnswer,
       handle: async ({ who, params, body }) =>
         answered(await jobs.take(who, params.job, { edits: body.edits, sentAt: body.sentAt ?? null }, false)),
+    }),
+    route({
+      method: 'post',
+      path: '/api/jobs/:job/handed-in',
+      bodyKb: EDITS_KB,
+      summary:
+        'Hand in what somebody who left the firm had made and not sent: journalled as the owner’s, made by them',
+      role: 'owner',
+      params: jobParams,
+      body: wire.sentEdits.extend({ person: z.string().max(60) }),
+      answer: wire.editsAnswer,
+      handle: async ({ who, params, body }) => {
+        const maker = await store.people.whoLeft(who.firmId, body.person)
+        if (!maker)
+          throw new AppError(
+            'NOT_FOUND',
+            'Nobody of this id left the firm: only what they had made is handed in.',
+          )
+        const sent = { edits: body.edits, sentAt: body.sentAt ?? null }
+        return answered(await jobs.take(who, params.job, sent, false, maker))
+      },
     }),
     route({
       method: 'get',

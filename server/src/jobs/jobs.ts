@@ -15,6 +15,7 @@ import {
   type KeptEntry,
   type OpenedJob,
   type Op,
+  type Person,
   type RulesPreview,
   type UndoAnswer,
 } from '#core'
@@ -43,6 +44,7 @@ export interface Jobs {
     jobId: string,
     sent: { readonly edits: readonly unknown[]; readonly sentAt: string | null },
     create: boolean,
+    madeFor?: Person,
   ): Promise<EditsAnswer>
   elsewhere(who: Account, jobId: string): Promise<{ serial: string; job: string }[]>
   /** The job as one open file. */
@@ -135,10 +137,14 @@ export function createJobs(
       await revision(who, jobId)
       return store.jobsOf(who.firmId).editsBefore(jobId, before, PAGE, about)
     },
-    async take(who, jobId, { edits, sentAt }, create) {
+    async take(who, jobId, { edits, sentAt }, create, madeFor) {
       const answers: EditAnswer[] = []
       for (const input of edits) {
-        const answer = await takeEdit(taking, who, jobId, input, { create, sentAt })
+        const answer = await takeEdit(taking, who, jobId, input, {
+          create,
+          sentAt,
+          ...(madeFor ? { madeFor } : {}),
+        })
         answers.push(answer)
         if (answer.outcome !== 'taken') break
       }

@@ -1,5 +1,6 @@
 import {
   authorityProblems,
+  handedIn,
   readEdit,
   SCHEMA,
   stamped,
@@ -8,6 +9,7 @@ import {
   type EditAnswer,
   type HouseRules,
   type JobDocument,
+  type Person,
   type Problem,
   type Sender,
 } from '#core'
@@ -31,6 +33,8 @@ export interface Arrival {
   readonly create: boolean
   /** When the device sent it, by its own clock; null where it does not say. */
   readonly sentAt: string | null
+  /** Who had made it, where an owner hands it in for somebody who left the firm. */
+  readonly madeFor?: Person
 }
 
 /** Takes one edit from outside: read, judged by who may do what, stamped with its maker, and put onto the head. */
@@ -62,7 +66,7 @@ async function takeRead(
   who: Account,
   jobId: string,
   edit: Edit,
-  { create, sentAt }: Arrival,
+  { create, sentAt, madeFor }: Arrival,
 ): Promise<EditAnswer> {
   const { store } = taking
   const jobs = store.jobsOf(who.firmId)
@@ -70,8 +74,9 @@ async function takeRead(
   const sender: Sender = { id: who.id, name: who.name, role: who.role }
   const undone = await takenBack(store, who, jobId, edit)
   const problems = [
-    ...authorityProblems(edit, sender, undone),
-    ...barredWaivers(who, edit),
+    // What an owner hands in counts for nothing where it bears a name: what it may say is then no question of who said it.
+    ...(madeFor ? othersProblems(edit, madeFor) : authorityProblems(edit, sender, undone)),
+    ...(madeFor ? [] : barredWaivers(who, edit)),
     ...(await unknownPins(store, who, edit)),
     ...(create && !startsJob(edit)
       ? [{ path: 'ops', message: 'the first edit of a job must add job:main' }]
@@ -80,10 +85,10 @@ async function takeRead(
   if (problems.length > 0) return { id: edit.id, outcome: 'invalid', problems }
   const clocks = { now, behindMs: behindMs(sentAt, now) }
   const taken = await jobs.take(jobId, {
-    edit: stamped(edit, sender, clocks, undone),
+    edit: madeFor ? handedIn(edit, sender, madeFor, clocks) : stamped(edit, sender, clocks, undone),
     now,
     create,
-    ...(handsOver(edit) ? { guard: (head) => notReady(taking, who, jobId, head) } : {}),
+    ...(handsOver(edit) && !madeFor ? { guard: (head) => notReady(taking, who, jobId, head) } : {}),
   })
   switch (taken.outcome) {
     case 'no-job':
@@ -95,6 +100,14 @@ async function takeRead(
     case 'invalid':
       return { id: edit.id, outcome: 'invalid', problems: [...taken.problems] }
   }
+}
+
+/** What is handed in for somebody must be theirs. */
+function othersProblems(edit: Edit, maker: Person): Problem[] {
+  const theirs = edit.by.id === null ? edit.by.name === maker.name : edit.by.id === maker.id
+  return theirs
+    ? []
+    : [{ path: 'by', message: `must be ${maker.name}: only their own changes are handed in` }]
 }
 
 /** By how much the device's clock was behind when it sent, milliseconds; 0 where it does not say or is right. */

@@ -1,6 +1,8 @@
 import { spawn } from 'node:child_process'
 import { existsSync, statSync } from 'node:fs'
 import { readdir, rm } from 'node:fs/promises'
+import { get as plainGet } from 'node:http'
+import { get as tlsGet } from 'node:https'
 import { userInfo } from 'node:os'
 import { join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
@@ -83,6 +85,9 @@ function readArguments() {
 }
 
 async function serve(how: 'demo' | 'start' | 'dev'): Promise<void> {
+  // Before anything is made or renewed below it.
+  const there = holderOf(data)
+  if (there) throw new FolderHeld(data, there)
   const product = await startProduct({
     data,
     port,
@@ -194,11 +199,17 @@ async function status(): Promise<void> {
   process.exitCode = wrong.length > 0 ? 1 : 0
 }
 
-async function isReady(url: string): Promise<boolean> {
-  // Its own certificate names no authority that this process knows; that it answers is all that is asked.
-  if (url.startsWith('https:')) process.env.NODE_TLS_REJECT_UNAUTHORIZED = '0'
-  const answer = await fetch(`${url}/api/ready`, { signal: AbortSignal.timeout(5_000) }).catch(() => null)
-  return answer?.status === 200
+/** Whether the server says that it can work; whose certificate it has is not asked here. */
+function isReady(url: string): Promise<boolean> {
+  return new Promise((done) => {
+    const ask = url.startsWith('https:') ? tlsGet : plainGet
+    const call = ask(`${url}/api/ready`, { rejectUnauthorized: false, timeout: 5_000 }, (answer) => {
+      answer.resume()
+      done(answer.statusCode === 200)
+    })
+    call.on('error', () => done(false))
+    call.on('timeout', () => call.destroy())
+  })
 }
 
 async function backup([file]: readonly string[]): Promise<void> {

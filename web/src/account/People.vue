@@ -6,6 +6,7 @@ import { api } from '../app/api.ts'
 import { useSession } from '../app/session.ts'
 import { dayTime } from './when.ts'
 import { useFaults } from './useFaults.ts'
+import { useLeftEdits } from './useLeftEdits.ts'
 
 type Person = PeopleAnswer['people'][number]
 
@@ -27,10 +28,33 @@ const rightWords: Readonly<Record<Right, string>> = {
   columns: 'list headings',
 }
 
+const unsent = useLeftEdits(() => session.person?.firmId ?? '')
+const throwing = ref<Person | null>(null)
+
 onMounted(() => run(load))
 
 async function load(): Promise<void> {
   answer.value = await api<PeopleAnswer>('GET', '/api/people')
+  await lookForUnsent()
+}
+
+function lookForUnsent(): Promise<void> {
+  return unsent.look(gone.value.map((person) => person.id))
+}
+
+async function handIn(person: Person): Promise<void> {
+  await run(() => unsent.handIn(person.id))
+  said.value = unsent.said.value
+  await lookForUnsent()
+}
+
+async function throwAway(): Promise<void> {
+  const person = throwing.value
+  throwing.value = null
+  if (!person) return
+  await unsent.discard(person.id)
+  said.value = unsent.said.value
+  await lookForUnsent()
 }
 
 async function change(work: () => Promise<PeopleAnswer>, done = ''): Promise<void> {
@@ -211,6 +235,27 @@ async function remove(): Promise<void> {
           Left the firm, named in journals:
           {{ gone.map((person) => `${person.name} (${dayTime(person.removedAt ?? '')})`).join(', ') }}
         </p>
+        <template v-for="person in gone" :key="person.id">
+          <div
+            v-if="unsent.countOf(person.id) > 0"
+            class="unsent"
+            role="group"
+            :aria-label="`Unsent of ${person.name}`"
+          >
+            <span
+              >{{ unsent.countOf(person.id) }} {{ unsent.countOf(person.id) === 1 ? 'change' : 'changes' }} of
+              {{ person.name }} wait unsent on this device. Handed in they are yours, made by
+              {{ person.name }}; what was seen or vouched for in them counts only once somebody repeats
+              it.</span
+            >
+            <v-btn size="small" variant="tonal" class="text-none" :loading="busy" @click="handIn(person)"
+              >Hand them in</v-btn
+            >
+            <v-btn size="small" variant="text" class="text-none" @click="throwing = person"
+              >Throw away…</v-btn
+            >
+          </div>
+        </template>
       </div>
       <h2>Invite somebody</h2>
       <form class="adding" @submit.prevent="invite">
@@ -256,11 +301,23 @@ async function remove(): Promise<void> {
       <v-card v-if="leaving" class="pa-6" :title="`Take ${leaving.name} out of the firm?`">
         <p>
           {{ leaving.name }} is signed out everywhere and cannot come in again. The name stays in the journals
-          of all jobs. What still waits unsent on a device of {{ leaving.name }} is not sent any more.
+          of all jobs. What still waits unsent on a device can be handed in there by an owner, on this page.
         </p>
         <div class="d-flex ga-3 justify-end mt-4">
           <v-btn variant="tonal" class="text-none" @click="leaving = null">Cancel</v-btn>
           <v-btn color="primary" class="text-none" @click="remove">Take out</v-btn>
+        </div>
+      </v-card>
+    </v-dialog>
+    <v-dialog :model-value="throwing !== null" max-width="520" @update:model-value="throwing = null">
+      <v-card v-if="throwing" class="pa-6" :title="`Throw away what ${throwing.name} had not sent?`">
+        <p>
+          {{ unsent.countOf(throwing.id) }} changes are on this device alone. Thrown away they are gone for
+          good.
+        </p>
+        <div class="d-flex ga-3 justify-end mt-4">
+          <v-btn variant="tonal" class="text-none" @click="throwing = null">Cancel</v-btn>
+          <v-btn color="primary" class="text-none" @click="throwAway">Throw away</v-btn>
         </div>
       </v-card>
     </v-dialog>
@@ -296,6 +353,16 @@ async function remove(): Promise<void> {
 }
 .link {
   max-width: 820px;
+}
+.unsent {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+  margin-top: 10px;
+}
+.unsent > span {
+  flex: 1 1 420px;
 }
 .row {
   display: flex;

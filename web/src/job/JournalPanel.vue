@@ -60,7 +60,8 @@ function when(time: string): string {
       </p>
       <ol class="entries">
         <li v-for="item in shown" :key="item.entry.edit.id">
-          <strong>{{ item.entry.edit.by.name }}</strong> {{ item.title }}
+          <strong>{{ item.entry.edit.by.name }}</strong> {{ item.title
+          }}<span v-if="item.entry.edit.madeFor">, made by {{ item.entry.edit.madeFor.name }}, who left</span>
           <span class="quiet small">{{ item.waits ? 'waiting to be sent' : when(item.entry.takenAt) }}</span>
           <ul v-if="item.lines.length > 0" class="small">
             <li v-for="(line, index) in item.lines.slice(0, 12)" :key="index">{{ line }}</li>

@@ -48,6 +48,8 @@ function pathOf(row: ListedJob): string {
 function when(time: string): string {
   return new Date(time).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 }
+/** A browser keeps jobs offline on secure addresses only, and on this machine's own. */
+const secure = window.isSecureContext !== false
 </script>
 
 <template>
@@ -71,6 +73,10 @@ function when(time: string): string {
           <v-btn color="primary" to="/jobs/new" :prepend-icon="mdiPlus">New job</v-btn>
         </template>
       </div>
+      <p v-if="!secure" class="quiet" role="note">
+        This address is not secure (plain http): this browser cannot keep jobs offline here. Ask the owner for
+        the https address.
+      </p>
       <div v-if="renewing.left > 3" class="renewing small quiet" role="status">
         <span
           >Summing up {{ renewing.left }} of {{ renewing.of }} jobs anew; until then the list shows them as

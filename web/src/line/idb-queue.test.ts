@@ -32,6 +32,28 @@ describe.each([
     expect([...sequences].sort((a, b) => a - b)).toEqual(sequences)
   })
 
+  it('tells an owner what people who left had not sent, by person and job, in order', async () => {
+    const rhys = { ...nell, person: 'rhys' }
+    await queue.add(rhys, edit('r2'))
+    await queue.add({ ...rhys, job: 'job-2' }, edit('r3'))
+    await queue.add(rhys, edit('r1'))
+    await queue.refuse(rhys, 'r1', reason)
+    await queue.add(nell, edit('mine'))
+    await queue.add({ ...rhys, firm: 'f2' }, edit('other firm'))
+    const left = async (...people: string[]) =>
+      (await queue.left('f1', people)).map(({ person, job, edits }) => [
+        person,
+        job,
+        edits.map((one) => one.id),
+      ])
+    expect(await left('rhys')).toEqual([
+      ['rhys', 'job-1', ['r2', 'r1']],
+      ['rhys', 'job-2', ['r3']],
+    ])
+    expect(await left()).toEqual([])
+    expect(await left('gone')).toEqual([])
+  })
+
   it('shows nobody another person’s edits, nor another job’s or firm’s', async () => {
     await queue.add(nell, edit('mine'))
     for (const other of [{ person: 'rhys' }, { job: 'job-2' }, { firm: 'f2' }]) {

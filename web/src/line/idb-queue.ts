@@ -1,6 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { Edit, TrayReason } from '#core'
-import type { Owner, QueueStore } from './queue.ts'
+import { groupLeft, type Owner, type QueueStore } from './queue.ts'
 
 interface StoredRow {
   sequence?: number
@@ -68,6 +68,13 @@ export function idbQueue(name = 'kapelle'): QueueStore {
       if (sequence !== undefined) await transaction.store.delete(sequence)
       await transaction.done
       told()
+    },
+    async left(firm, people) {
+      const rows = (await (await open()).getAll('edits')).filter(
+        (row) => row.firm === firm && people.includes(row.person),
+      )
+      rows.sort((a, b) => (a.sequence ?? 0) - (b.sequence ?? 0))
+      return groupLeft(rows)
     },
     listen(changed) {
       channel?.addEventListener('message', changed)

@@ -1,6 +1,6 @@
-import type { Owner, QueueRow, QueueStore } from './queue.ts'
+import { groupLeft, type Owner, type QueueRow, type QueueStore } from './queue.ts'
 
-type Row = QueueRow & { readonly of: string }
+type Row = QueueRow & { readonly of: string; readonly owner: Owner }
 
 /** A queue that lasts as long as the page: for tests, and for browsers that keep nothing. */
 export function memoryQueue(): QueueStore {
@@ -14,7 +14,7 @@ export function memoryQueue(): QueueStore {
     add(owner, edit, reason = null) {
       const of = key(owner)
       if (!rows.some((row) => row.of === of && row.edit.id === edit.id))
-        rows = [...rows, { of, sequence: next++, edit, reason }]
+        rows = [...rows, { of, owner, sequence: next++, edit, reason }]
       told()
       return Promise.resolve()
     },
@@ -30,6 +30,14 @@ export function memoryQueue(): QueueStore {
       told()
       return Promise.resolve()
     },
+    left: (firm, people) =>
+      Promise.resolve(
+        groupLeft(
+          rows
+            .filter((row) => row.owner.firm === firm && people.includes(row.owner.person))
+            .map(({ owner, edit }) => ({ person: owner.person, job: owner.job, edit })),
+        ),
+      ),
     listen(changed) {
       listeners.add(changed)
       return () => listeners.delete(changed)

@@ -17,6 +17,13 @@ export interface QueueRow {
   readonly reason: TrayReason | null
 }
 
+/** What somebody left unsent on this device in one job. */
+export interface LeftEdits {
+  readonly person: string
+  readonly job: string
+  readonly edits: readonly Edit[]
+}
+
 /**
  * Where waiting edits are kept over a reload, one row each. Another person on the same device has rows of their own and sees
  * none of these.
@@ -30,6 +37,22 @@ export interface QueueStore {
   refuse(owner: Owner, editId: string, reason: TrayReason): Promise<void>
   /** Forgets an edit: the server has it, or its maker has decided. */
   remove(owner: Owner, editId: string): Promise<void>
+  /** What waits here of these people of a firm, by person and job, in order: what an owner may hand in once they left. */
+  left(firm: string, people: readonly string[]): Promise<LeftEdits[]>
   /** Tells when another tab changed something; gives what ends it. */
   listen(changed: () => void): () => void
+}
+
+/** Rows in their order, put together by person and job. */
+export function groupLeft(
+  rows: readonly { readonly person: string; readonly job: string; readonly edit: Edit }[],
+): LeftEdits[] {
+  const groups = new Map<string, { person: string; job: string; edits: Edit[] }>()
+  for (const { person, job, edit } of rows) {
+    const key = `${person}|${job}`
+    const group = groups.get(key) ?? { person, job, edits: [] }
+    group.edits.push(edit)
+    groups.set(key, group)
+  }
+  return [...groups.values()]
 }

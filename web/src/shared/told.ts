@@ -4,5 +4,6 @@ import type { Made } from '#core'
 export function toldWords(made: Made): string {
   if (made.told === 'file') return ' (told by the file, does not count)'
   if (made.told === 'build') return ' (told by an earlier version, does not count)'
+  if (made.told === 'owner') return ' (handed in by an owner, does not count)'
   return made.clockDoubtful ? ' (clock doubtful)' : ''
 }
