@@ -42,6 +42,11 @@ function lookForUnsent(): Promise<void> {
   return unsent.look(gone.value.map((person) => person.id))
 }
 
+function waitingWords(person: Person): string {
+  const count = unsent.countOf(person.id)
+  return count === 1 ? `1 change of ${person.name} waits` : `${count} changes of ${person.name} wait`
+}
+
 async function handIn(person: Person): Promise<void> {
   await run(() => unsent.handIn(person.id))
   said.value = unsent.said.value
@@ -243,8 +248,7 @@ async function remove(): Promise<void> {
             :aria-label="`Unsent of ${person.name}`"
           >
             <span
-              >{{ unsent.countOf(person.id) }} {{ unsent.countOf(person.id) === 1 ? 'change' : 'changes' }} of
-              {{ person.name }} wait unsent on this device. Handed in they are yours, made by
+              >{{ waitingWords(person) }} unsent on this device. Handed in they are yours, made by
               {{ person.name }}; what was seen or vouched for in them counts only once somebody repeats
               it.</span
             >
