@@ -10,6 +10,7 @@ import {
   readFileSync,
   renameSync,
   rmSync,
+  statfsSync,
   statSync,
   writeFileSync,
 } from 'node:fs'
@@ -180,11 +181,19 @@ function served(address: DbAddress & { pid: number }, home: string, own: Promise
   }
 }
 
+/** Room that a new database needs, bytes: its own tables and logs take half of it at once. */
+const ROOM_FOR_NEW = 250_000_000
+
 /** Makes the database's own tables beside their place and moves them there whole: a half-made folder is made again. */
 function install(data: string, user: string): void {
   if (existsSync(join(data, 'mysql'))) return
   // Left half-made by an earlier build: there is nothing of anybody's in it.
   if (existsSync(data) && !existsSync(join(data, 'kapelle'))) rmSync(data, { recursive: true, force: true })
+  const { bavail, bsize } = statfsSync(dirname(data))
+  if (bavail * bsize < ROOM_FOR_NEW)
+    throw new Error(
+      `The disk has only ${Math.floor((bavail * bsize) / 1e6)} MB of room, and a new database needs ${ROOM_FOR_NEW / 1e6} MB: make room, then start again.`,
+    )
   const draft = `${data}.making`
   rmSync(draft, { recursive: true, force: true })
   mkdirSync(draft, { recursive: true, mode: 0o700 })
