@@ -164,11 +164,51 @@ describe('judging what is heard', () => {
     })
   })
 
-  it('refuses an ID that another job of the firm uses', () => {
+  it('asks about an ID that another job of the firm uses, once everything else is right', () => {
     const job = ready()
-    expect(judgeAt(job, porch(job), {}, [{ serial: '20417733', job: 'Heron Weir' }])).toMatchObject({
+    const uses = [{ serial: '20417733', job: 'Heron Weir' }]
+    const asked = {
+      kind: 'query',
       code: 'elsewhere',
-      reason: '2041 7733 is enrolled in the job “Heron Weir”.',
+      reason:
+        '2041 7733 is enrolled in the job “Heron Weir”. A sensor that was moved here, or an old job of the same house? Accept it only if you know which.',
+    }
+    expect(judgeAt(job, porch(job), {}, uses)).toEqual(asked)
+    expect(judgeTyped(job.doc, catalogue, target(job, porch(job)), '20417733', uses)).toEqual(asked)
+    // Nobody is asked about what is refused anyway.
+    expect(judgeAt(job, porch(job), { cause: 'check-in' }, uses)).toMatchObject({ code: 'check-in' })
+    job.set('device:porch', { sticker: null })
+    expect(judgeAt(job, porch(job), {}, uses)).toEqual(asked)
+  })
+
+  it('names where an ID looks like the sticker, another device of the job, or one of another job', () => {
+    const job = ready()
+    expect(judgeAt(job, porch(job), { serial: '20417738' })).toMatchObject({
+      kind: 'refuse',
+      code: 'look-alike',
+      reason:
+        '2041 7738 is nearly the sticker’s 2041 7733: character 8 is 8 here and 3 on the sticker. A mistyped sticker, or another device: read it again.',
+    })
+    // Another device's sticker is 3170 0452.
+    expect(judgeAt(job, porch(job), { serial: '31700425' }).reason).toContain(
+      'characters 7 and 8 are swapped, 25 here and 52 there.',
+    )
+    job.set('device:porch', { sticker: null })
+    expect(
+      judgeAt(job, porch(job), { serial: '20417733' }, [{ serial: '20417738', job: 'Heron Weir' }]),
+    ).toEqual({
+      kind: 'query',
+      code: 'look-alike',
+      reason:
+        'No sticker ID is noted for this device. Read its sticker: is it 2041 7733? It is nearly 2041 7738 of the job “Heron Weir”: character 8 is 3 here and 8 there. Strength alone never decides.',
+    })
+    expect(
+      judgeTyped(job.doc, catalogue, target(job, porch(job)), '20417733', [
+        { serial: '20411733', job: 'Heron Weir' },
+      ]),
+    ).toMatchObject({
+      code: 'typed-only',
+      reason: expect.stringContaining('of the job “Heron Weir”') as unknown,
     })
   })
 
@@ -191,7 +231,8 @@ describe('judging what is heard', () => {
     const job = ready()
     const typed = (serial: string) => judgeTyped(job.doc, catalogue, target(job, porch(job)), serial, [])
     expect(typed('20417733').kind).toBe('accept')
-    expect(typed('20417734')).toMatchObject({ kind: 'refuse', code: 'foreign' })
+    expect(typed('20417734')).toMatchObject({ kind: 'refuse', code: 'look-alike' })
+    expect(typed('55512345')).toMatchObject({ kind: 'refuse', code: 'foreign' })
     expect(typed('31700452')).toMatchObject({ kind: 'refuse', code: 'other-device' })
     job.set('device:porch', { sticker: null })
     expect(typed('20417799')).toEqual({

@@ -1,6 +1,7 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { DeviceModel, LoopEvent } from '../catalogue/schema.ts'
+import type { DeviceModel, Family, LoopEvent } from '../catalogue/schema.ts'
 import { systemOf, type System } from '../fit/system.ts'
+import { lookAlike, lookAlikeWords } from '../identity/look-alike.ts'
 import { groupId } from '../identity/sticker.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
@@ -121,12 +122,7 @@ export function judgeHeard(
   const duplicate = duplicateOf(doc, system, target, heard)
   if (duplicate) return duplicate
   if (sticker !== null && sticker !== heard.serial)
-    return refuse(
-      'foreign',
-      `${id} is on no sticker of this job: a neighbour’s device, or a mistyped sticker (this one says ${groupId(item.family, sticker)}).`,
-    )
-  const used = elsewhere?.find((use) => use.serial === heard.serial)
-  if (used) return refuse('elsewhere', `${id} is enrolled in the job “${used.job}”.`)
+    return notItsSticker(system, target, heard, sticker, item.family)
   if (heard.deviceClass !== item.model.class)
     return refuse('class', `${id} says it is a ${heard.deviceClass}; a ${item.model.class} is planned here.`)
   if (heard.cause === 'check-in')
@@ -141,16 +137,69 @@ export function judgeHeard(
       'loop',
       `${id} tripped loop ${heard.loop}; ${target.name} is the ${target.loop.name}, loop ${target.loop.loop}. Trip that one.`,
     )
-  if (sticker === null)
+  const used = elsewhere?.find((use) => use.serial === heard.serial)
+  if (used)
     return {
       kind: 'query',
-      code: 'no-sticker',
-      reason: `No sticker ID is noted for this device. Read its sticker: is it ${id}? Strength alone never decides.`,
+      code: 'elsewhere',
+      reason: `${id} is enrolled in the job “${used.job}”. A sensor that was moved here, or an old job of the same house? Accept it only if you know which.`,
     }
+  if (sticker === null) {
+    const near = nearby(system, target, heard.serial, item.family, elsewhere)
+    return {
+      kind: 'query',
+      code: near === '' ? 'no-sticker' : 'look-alike',
+      reason: `No sticker ID is noted for this device. Read its sticker: is it ${id}?${near} Strength alone never decides.`,
+    }
+  }
   return {
     kind: 'accept',
     reason: `${id} is the sticker’s ID${heard.loop === null ? '' : `, loop ${heard.loop}`}.`,
   }
+}
+
+/** What was heard is not what the noted sticker says: how near it comes, and to what, decides where to look. */
+function notItsSticker(
+  system: System,
+  target: Target,
+  heard: Transmission,
+  sticker: string,
+  family: Family,
+): Judgement {
+  const id = groupId(family, heard.serial)
+  const own = groupId(family, sticker)
+  const alike = lookAlike(heard.serial, sticker)
+  if (alike)
+    return refuse(
+      'look-alike',
+      `${id} is nearly the sticker’s ${own}: ${lookAlikeWords(alike, 'on the sticker')}. A mistyped sticker, or another device: read it again.`,
+    )
+  return refuse(
+    'foreign',
+    `${id} is on no sticker of this job: a neighbour’s device, or a mistyped sticker (this one says ${own}).${nearby(system, target, heard.serial, family, null)}`,
+  )
+}
+
+/** Another device of this job, or of the firm's other jobs, whose ID is nearly this one; empty when there is none. */
+function nearby(
+  system: System,
+  target: Target,
+  serial: string,
+  family: Family,
+  elsewhere: readonly { serial: string; job: string }[] | null,
+): string {
+  for (const { device, model } of system.devices) {
+    if (device.id === target.device.id || device.sticker === null) continue
+    const alike = lookAlike(serial, device.sticker)
+    if (alike)
+      return ` It is nearly that of the ${model.name}${device.room ? ` in ${device.room}` : ''}, ${groupId(family, device.sticker)}: ${lookAlikeWords(alike, 'there')}.`
+  }
+  for (const use of elsewhere ?? []) {
+    const alike = lookAlike(serial, use.serial)
+    if (alike)
+      return ` It is nearly ${groupId(family, use.serial)} of the job “${use.job}”: ${lookAlikeWords(alike, 'there')}.`
+  }
+  return ''
 }
 
 /** Judges a typed or scanned ID for one target, as if it had been heard with the right event. */
@@ -175,11 +224,12 @@ export function judgeTyped(
     deviceClass: item.model.class,
   }
   const judgement = judgeHeard(doc, catalogue, target, heard, elsewhere)
+  if (judgement.kind === 'query' && judgement.code === 'elsewhere') return judgement
   if (judgement.kind === 'query')
     return {
       kind: 'query',
       code: 'typed-only',
-      reason: `${groupId(item.family, serial)} is typed only: no sticker is noted to compare it with, and nothing was heard. A trip must prove it.`,
+      reason: `${groupId(item.family, serial)} is typed only: no sticker is noted to compare it with, and nothing was heard. A trip must prove it.${nearby(systemOf(doc, catalogue), target, serial, item.family, elsewhere)}`,
     }
   return judgement.kind === 'accept'
     ? {

@@ -63,6 +63,27 @@ describe('a list as spreadsheets write it', () => {
   })
 })
 
+describe('IDs that may have been mistaken for each other', () => {
+  const doubts = (text: string, known: { serial: string; where: string }[] = []) =>
+    readEquipmentList(text, catalogue, {}, known).rows.map((row) => (row.ok ? row.doubts : row.reasons))
+
+  it('are named at their place, within the list and against the job; the rows are taken all the same', () => {
+    const list =
+      'device,serial\nReedling contact,2041 7733\nReedling contact,2041 7738\nReedling contact,2041 7783\nReedling contact,2641 7733\n'
+    expect(doubts(list, [{ serial: '28417733', where: 'Stilt motion in Hall of this job' }])).toEqual([
+      [],
+      // One sign off: the next of its carton.
+      [],
+      [
+        'the ID is nearly that of row 3: characters 7 and 8 are swapped, 83 here and 38 there; read both stickers again',
+      ],
+      [
+        'the ID is nearly that of Stilt motion in Hall of this job: character 2 is 6 here and 8 there; read both stickers again',
+      ],
+    ])
+  })
+})
+
 describe('rows that are not taken', () => {
   const head = 'Device,Qty,Serial,Use\n'
   it.each([
@@ -94,7 +115,11 @@ describe('rows that are not taken', () => {
       'Stilt motion,1,4405121,',
       '2: A Wren ID has 8 characters (8); this has 7. If it came from a spreadsheet, a leading zero may have been stripped: read the sticker.',
     ],
-    ['letters in a serial', 'Stilt motion,1,4405I213,', '2: Wren IDs have digits only; “I” does not belong.'],
+    [
+      'letters in a serial',
+      'Stilt motion,1,4405I213,',
+      '2: Wren IDs have digits only; “I”, character 5, does not belong. Was it a 1? Read the sticker again.',
+    ],
     [
       'one ID for several',
       'Stilt motion,2,44051213,',

@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel } from '../catalogue/schema.ts'
+import { LookAlikes, lookAlikeWords } from '../identity/look-alike.ts'
 import { readSticker } from '../identity/sticker.ts'
 import { blankDevice } from '../job/blank.ts'
 import type { Device, Use } from '../job/records.ts'
@@ -13,6 +14,8 @@ export type ListRow =
       readonly ok: true
       readonly model: DeviceModel
       readonly devices: readonly Omit<Device, 'id' | 'order'>[]
+      /** IDs that it may have been mistaken for, in words; it is taken all the same. */
+      readonly doubts: readonly string[]
     }
   | { readonly row: number; readonly ok: false; readonly reasons: readonly string[]; readonly text: string }
 
@@ -82,12 +85,14 @@ export const LIST_LIMIT = 2_000_000
 
 /**
  * Reads an equipment list as spreadsheets write them: comma, semicolon or tab, with or without byte order mark, quoted
- * cells, blank lines, unknown columns. `meanings` says what headings of the firm's own mean, by `headingKey`. Bad rows are named with row number and reasons; nothing is guessed.
+ * cells, blank lines, unknown columns. `meanings` says what headings of the firm's own mean, by
+ * `headingKey`; `knownIds` are those of the job, which a row's ID may have been mistaken for. Bad rows are named with row number and reasons; nothing is guessed.
  */
 export function readEquipmentList(
   text: string,
   catalogue: Catalogue,
   meanings: Readonly<Record<string, string>> = {},
+  knownIds: readonly { readonly serial: string; readonly where: string }[] = [],
 ): EquipmentList {
   const none = (trouble: string): EquipmentList => ({
     rows: [],
@@ -121,7 +126,8 @@ export function readEquipmentList(
     }
   const known = new Set(Object.values(at))
   const body = lines.filter((line) => line.row > head.row && line.cells.some((cell) => cell !== ''))
-  const seen = new Map<string, number>()
+  const seen: SeenIds = { rows: new Map(), alikes: new LookAlikes() }
+  for (const { serial, where } of knownIds) seen.alikes.add(serial, where)
   return {
     rows: body.map((line) => readRow(line, at, catalogue, seen)),
     used: head.cells.filter((_cell, index) => known.has(index)),
@@ -135,13 +141,14 @@ function readRow(
   line: { cells: readonly string[]; row: number },
   at: Partial<Record<ListColumn, number>>,
   catalogue: Catalogue,
-  seen: Map<string, number>,
+  seen: SeenIds,
 ): ListRow {
   const cell = (column: ListColumn): string => {
     const index = at[column]
     return index === undefined ? '' : (line.cells[index] ?? '')
   }
   const reasons: string[] = []
+  const doubts: string[] = []
   const model = findModel(catalogue, cell('device'))
   if (typeof model === 'string') reasons.push(model)
   const quantity = quantityOf(cell('quantity'), reasons)
@@ -149,9 +156,18 @@ function readRow(
   const sticker = typeof model === 'string' ? null : stickerOf(cell('sticker'), model, catalogue, reasons)
   if (sticker !== null) {
     if (quantity > 1) reasons.push(`one ID cannot belong to ${quantity} devices: give each its own row`)
-    const first = seen.get(sticker)
+    const first = seen.rows.get(sticker)
     if (first !== undefined) reasons.push(`the ID stands in row ${first} already`)
-    seen.set(sticker, line.row)
+    seen.rows.set(sticker, line.row)
+    doubts.push(
+      ...seen.alikes
+        .near(sticker)
+        .map(
+          ({ where, alike }) =>
+            `the ID is nearly that of ${where}: ${lookAlikeWords(alike, 'there')}; read both stickers again`,
+        ),
+    )
+    seen.alikes.add(sticker, `row ${line.row}`)
   }
   if (typeof model !== 'string' && reasons.length === 0) {
     const device = {
@@ -166,9 +182,21 @@ function readRow(
     for (const problem of recordProblems({ id: 'device:x', order: 0, ...device }))
       reasons.push(`${problem.path.replace(/^\./, '')} ${problem.message}`)
     if (reasons.length === 0)
-      return { row: line.row, ok: true, model, devices: Array.from({ length: quantity }, () => device) }
+      return {
+        row: line.row,
+        ok: true,
+        model,
+        devices: Array.from({ length: quantity }, () => device),
+        doubts,
+      }
   }
   return { row: line.row, ok: false, reasons, text: line.cells.join(' | ').slice(0, 200) }
+}
+
+/** IDs of the list so far by row, and in what they may be mistaken for each other, those that the job knows included. */
+interface SeenIds {
+  readonly rows: Map<string, number>
+  readonly alikes: LookAlikes
 }
 
 function findModel(catalogue: Catalogue, text: string): DeviceModel | string {

@@ -44,15 +44,20 @@ describe('reading a sticker', () => {
       'A Wren ID has 8 characters (8); this has 7. If it came from a spreadsheet, a leading zero may have been stripped: read the sticker.',
     ],
     ['wren', '123456789', 'length', 'A Wren ID has 8 characters (8); this has 9.'],
-    ['wren', '12E45678', 'alphabet', 'Wren IDs have digits only; “E” does not belong.'],
-    ['wren', '1234567🙂', 'alphabet', 'Wren IDs have digits only; “🙂” does not belong.'],
+    ['wren', '12E45678', 'alphabet', 'Wren IDs have digits only; “E”, character 3, does not belong.'],
+    ['wren', '1234567🙂', 'alphabet', 'Wren IDs have digits only; “🙂”, character 8, does not belong.'],
     [
       'dunlin',
       '41037265',
       'check',
       'The check digit of 4103 7265 does not fit: a digit is mistyped. Read the sticker again.',
     ],
-    ['curlew-8', '1482913', 'alphabet', 'Curlew 8 IDs have one letter, then digits; “1” does not belong.'],
+    [
+      'curlew-8',
+      '1482913',
+      'alphabet',
+      'Curlew 8 IDs have one letter, then digits; “1”, character 1, does not belong. Was it an I? Read the sticker again.',
+    ],
   ])('%s refuses “%s”', (id, input, code, reason) => {
     expect(readSticker(family(id), input)).toEqual({ ok: false, code, reason })
   })

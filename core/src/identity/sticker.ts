@@ -1,4 +1,5 @@
 import type { Family } from '../catalogue/schema.ts'
+import { belongs, meantFor } from './look-alike.ts'
 
 /** What a typed or scanned sticker gave. */
 export type StickerResult =
@@ -26,13 +27,8 @@ export function readSticker(family: Family, input: string): StickerResult {
     }
   const plain = text.replace(/[\s\-–·.]/g, '').toUpperCase()
   const size = rule.idTo - rule.idFrom + 1
-  const wrong = wrongCharacter(rule.alphabet, plain)
-  if (wrong)
-    return {
-      ok: false,
-      code: 'alphabet',
-      reason: `${family.name} IDs have ${alphabetWords(rule.alphabet)}; “${wrong}” does not belong.`,
-    }
+  const wrong = wrongPlace(rule.alphabet, plain)
+  if (wrong !== null) return { ok: false, code: 'alphabet', reason: alphabetReason(family, plain, wrong) }
   const serial = plain.length === rule.length ? plain.slice(rule.idFrom - 1, rule.idTo) : plain
   if (serial.length !== size) return { ok: false, code: 'length', reason: lengthReason(family, plain, size) }
   if (rule.check === 'weights-3-1' && !weightsHold(serial))
@@ -93,13 +89,19 @@ function lengthReason(family: Family, plain: string, size: number): string {
   return `A ${family.name} ID has ${size} characters (${whole}); this has ${plain.length}.${lost}`
 }
 
-function wrongCharacter(alphabet: Family['sticker']['alphabet'], text: string): string | null {
-  if (alphabet === 'letter-then-digits') {
-    if (!/^[A-Z]/.test(text)) return text[0] ?? ''
-    return text.slice(1).match(/[^0-9]/)?.[0] ?? null
-  }
-  const allowed = { digits: /[^0-9]/, hexadecimal: /[^0-9A-F]/, 'letters-and-digits': /[^0-9A-Z]/ }[alphabet]
-  return [...text].find((char) => allowed.test(char)) ?? null
+/** Place of the first sign that does not belong, 0-based; null when all do. */
+function wrongPlace(alphabet: Family['sticker']['alphabet'], text: string): number | null {
+  const at = [...text].findIndex((sign, index) => !belongs(alphabet, sign, index))
+  return at < 0 ? null : at
+}
+
+function alphabetReason(family: Family, text: string, at: number): string {
+  const sign = [...text][at] ?? ''
+  const meant = meantFor(family, sign, at)
+  const asked = meant
+    ? ` Was it ${/[AEFHILMNORSX8]/.test(meant) ? 'an' : 'a'} ${meant}? Read the sticker again.`
+    : ''
+  return `${family.name} IDs have ${alphabetWords(family.sticker.alphabet)}; “${sign}”, character ${at + 1}, does not belong.${asked}`
 }
 
 function alphabetWords(alphabet: Family['sticker']['alphabet']): string {

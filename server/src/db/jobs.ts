@@ -5,7 +5,6 @@ import {
   jobInfo,
   replay,
   SCHEMA,
-  serialsOf,
   upgraded,
   UPGRADE,
   upgradeOps,
@@ -19,10 +18,11 @@ import {
 } from '#core'
 import type { Batches } from './batches.ts'
 import type { DocumentCache } from './cache.ts'
-import { Job, JobSnapshot, Transmitter, type JobRow } from './entities.ts'
+import { Job, JobSnapshot, type JobRow } from './entities.ts'
 import { JournalRows } from './journal-rows.ts'
 import type { Later } from './later.ts'
 import { isDuplicate, retrying } from './retry.ts'
+import { TransmitterRows } from './transmitters.ts'
 
 /** How many edits lie between two snapshots: a whole snapshot per edit costs more than replaying a short tail. */
 export const SNAPSHOT_EVERY = 20
@@ -83,6 +83,8 @@ export interface SummaryBasis {
 /** The jobs of one firm; another firm's job is simply not there. */
 export class JobStore {
   readonly #journal: JournalRows
+  /** Which IDs the firm's jobs use. */
+  readonly transmitters: TransmitterRows
 
   constructor(
     readonly source: DataSource,
@@ -92,6 +94,7 @@ export class JobStore {
     readonly later: Later,
   ) {
     this.#journal = new JournalRows(firmId)
+    this.transmitters = new TransmitterRows(source, firmId)
   }
 
   /** Jobs by last change, newest first, found by name, address or serial; empty text finds all. */
@@ -192,28 +195,6 @@ export class JobStore {
     return row?.name ?? null
   }
 
-  /** The firm's other jobs that use one of a document's serials. */
-  async elsewhereOf(jobId: string, document: JobDocument): Promise<{ serial: string; job: string }[]> {
-    return this.elsewhere(jobId, [...serialsOf(document)])
-  }
-
-  /** Jobs of this firm, other than `jobId`, that use one of these serials: serial → job name. */
-  async elsewhere(jobId: string, serials: readonly string[]): Promise<{ serial: string; job: string }[]> {
-    if (serials.length === 0) return []
-    return this.source
-      .getRepository(Transmitter)
-      .createQueryBuilder('t')
-      .innerJoin('job', 'job', 'job.firm_id = t.firm_id AND job.id = t.job_id')
-      .select('t.serial', 'serial')
-      .addSelect('job.name', 'job')
-      .where('t.firmId = :firm AND t.jobId <> :job AND t.serial IN (:...serials)', {
-        firm: this.firmId,
-        job: jobId,
-        serials,
-      })
-      .getRawMany()
-  }
-
   /** Makes the serial look-up of every job of this firm anew from its document. */
   async rebuildTransmitters(): Promise<number> {
     const jobs = await this.source
@@ -225,8 +206,7 @@ export class JobStore {
           const row = await this.#lock(manager, id)
           if (!row) return
           const document = upgraded(await this.#documentAt(manager, id, row.revision))
-          await manager.delete(Transmitter, { firmId: this.firmId, jobId: id })
-          await this.#addSerials(manager, id, serialsOf(document))
+          await this.transmitters.make(manager, id, document)
         }),
       )
     return jobs.length
@@ -251,9 +231,7 @@ export class JobStore {
     const { manager } = this.source
     const row = await this.source.getRepository(Job).findOneByOrFail({ firmId: this.firmId, id: jobId })
     const { revision } = row
-    const serials = (await manager.findBy(Transmitter, { firmId: this.firmId, jobId })).map(
-      (one) => one.serial,
-    )
+    const serials = await this.transmitters.of(jobId)
     try {
       const entries = await this.#journal.since(manager, jobId, 0, revision + 1)
       const snapshot = await this.#newestSnapshot(manager, jobId, revision)
@@ -308,7 +286,7 @@ export class JobStore {
         'UPDATE job SET revision = ?, name = ?, address = ?, changed_at = GREATEST(changed_at, ?) WHERE firm_id = ? AND id = ?',
         [head.revision, name, address, takes.at(-1)?.now, this.firmId, jobId],
       )
-      await this.#keepSerials(manager, jobId, upgraded(start.document), head.document)
+      await this.transmitters.keep(manager, jobId, upgraded(start.document), head.document)
     }
     return { answers, head, due }
   }
@@ -452,27 +430,6 @@ export class JobStore {
       jobId,
       revision - SNAPSHOT_EVERY,
     ])
-  }
-
-  async #keepSerials(
-    manager: EntityManager,
-    jobId: string,
-    before: JobDocument,
-    after: JobDocument,
-  ): Promise<void> {
-    const had = serialsOf(before)
-    const has = serialsOf(after)
-    const gone = [...had].filter((serial) => !has.has(serial))
-    for (const serial of gone) await manager.delete(Transmitter, { firmId: this.firmId, jobId, serial })
-    await this.#addSerials(manager, jobId, new Set([...has].filter((serial) => !had.has(serial))))
-  }
-
-  async #addSerials(manager: EntityManager, jobId: string, serials: ReadonlySet<string>): Promise<void> {
-    if (serials.size === 0) return
-    await manager.insert(
-      Transmitter,
-      [...serials].map((serial) => ({ firmId: this.firmId, jobId, serial })),
-    )
   }
 
   #key(jobId: string): string {

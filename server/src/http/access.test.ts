@@ -23,7 +23,8 @@ const ownAlone = ['/api/password', '/api/sessions', '/api/sessions/:session']
 
 /** A route's path with its names filled in: those of the first firm. */
 function filled(path: string, job: string): string {
-  return path
+  const asked = path.endsWith('/around') ? `${path}?serial=20417733` : path
+  return asked
     .replace(':job', job)
     .replace(':person', ann.me.id ?? '')
     .replace(':invitation', invitation)

@@ -63,6 +63,23 @@ describe('the look-up of transmitters', () => {
     expect(await found(ann, '%25')).toBe(0)
   })
 
+  it('names IDs of the firm’s other jobs that are nearly one, the very one first, and never another firm’s', async () => {
+    const here = await ann.beginJob()
+    const [same, swapped, off, far] = ['20417799', '20417979', '20417709', '20417119']
+    for (const sticker of [off, far, swapped, same]) await jobWith(bob, sticker ?? '')
+    await jobWith(eve, '20417798')
+    const around = async (who: TestClient, serial: string) => {
+      const answer = await who.call('GET', `/api/jobs/${here}/around?serial=${serial}`)
+      return answer.status === 200
+        ? (answer.body.uses as { serial: string }[]).map((use) => use.serial)
+        : answer.status
+    }
+    expect(await around(ann, '20417799')).toEqual([same, off, swapped])
+    expect(await around(eve, '20417799')).toBe(404)
+    for (const wrong of ['', '2', '2041_799', '2041%', 'abc12345', '9'.repeat(21)])
+      expect([wrong, await around(ann, wrong)]).toEqual([wrong, 422])
+  })
+
   it('made anew is the same as kept', async () => {
     const rows = (): Promise<unknown> =>
       server.services.store.people.source.query('SELECT * FROM transmitter ORDER BY firm_id, serial, job_id')

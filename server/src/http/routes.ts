@@ -203,6 +203,18 @@ function jobRoutes({ jobs, store }: Services): Route[] {
     }),
     route({
       method: 'get',
+      path: '/api/jobs/:job/around',
+      summary: "The firm's other jobs that use this transmitter ID, or one that is nearly it",
+      role: 'viewer',
+      params: jobParams,
+      query: z.object({
+        serial: z.string().regex(/^[0-9A-Z]{4,20}$/, 'must be an ID of 4 to 20 digits and capital letters'),
+      }),
+      answer: wire.usesAnswer,
+      handle: async ({ who, params, query }) => ({ uses: await jobs.around(who, params.job, query.serial) }),
+    }),
+    route({
+      method: 'get',
       path: '/api/jobs/:job/elsewhere',
       summary: "The firm's other jobs that use this job's transmitter IDs",
       role: 'viewer',

@@ -47,6 +47,8 @@ export interface Jobs {
     madeFor?: Person,
   ): Promise<EditsAnswer>
   elsewhere(who: Account, jobId: string): Promise<{ serial: string; job: string }[]>
+  /** Other jobs of the firm that use this very ID, or one nearly it. */
+  around(who: Account, jobId: string, serial: string): Promise<{ serial: string; job: string }[]>
   /** The job as one open file. */
   file(who: Account, jobId: string): Promise<{ name: string; text: string }>
   /** The zone schedule, as CSV or as PDF. */
@@ -220,7 +222,11 @@ export function createJobs(
     },
     async elsewhere(who, jobId) {
       const current = await head(who, jobId)
-      return store.jobsOf(who.firmId).elsewhereOf(jobId, current.document)
+      return store.jobsOf(who.firmId).transmitters.elsewhereOf(jobId, current.document)
+    },
+    async around(who, jobId, serial) {
+      await revision(who, jobId)
+      return store.jobsOf(who.firmId).transmitters.around(jobId, serial)
     },
     async loadJournal(people, { id, edits, entries }) {
       const [first] = people

@@ -168,7 +168,7 @@ async function notReady(
   head: JobDocument,
 ): Promise<Problem[]> {
   const { rules }: { rules: HouseRules } = await store.settingsOf(who.firmId).houseRules()
-  const elsewhere = await store.jobsOf(who.firmId).elsewhereOf(jobId, head)
+  const elsewhere = await store.jobsOf(who.firmId).transmitters.elsewhereOf(jobId, head)
   const owed = await pool.run(
     { kind: 'handover', rules, now: now().toISOString(), elsewhere },
     { snapshot: JSON.stringify(head), tail: [] },

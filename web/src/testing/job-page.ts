@@ -42,8 +42,12 @@ export interface JobPage {
 
 const stages = ['survey', 'kit', 'zones', 'program', 'enrol', 'prove', 'handover']
 
-/** Opens a job on this document for a person of the role. */
-export async function openJob(doc: JobDocument, role: Role = 'installer'): Promise<JobPage> {
+/** Opens a job on this document for a person of the role; `others` is what the firm's other jobs know of an ID that is asked about. */
+export async function openJob(
+  doc: JobDocument,
+  role: Role = 'installer',
+  others: readonly { serial: string; job: string }[] = [],
+): Promise<JobPage> {
   localStorage.clear()
   useQueue(memoryQueue())
   const edits: Edit[] = []
@@ -90,6 +94,7 @@ export async function openJob(doc: JobDocument, role: Role = 'installer'): Promi
     if (path.startsWith('/api/catalogue')) return reply({ entries: catalogue.kept.map(writtenOf) })
     if (path === '/api/house-rules') return reply({ rules: defaultHouseRules, revision: 1 })
     if (path.endsWith('/elsewhere')) return reply({ uses: [] })
+    if (path.includes('/around')) return reply({ uses: others })
     if (path === '/api/jobs/job-1')
       return reply({ revision: 0, document: doc, entries: [], steps: { ...noUndo, more: false } })
     if (path.includes('/journal')) return reply({ entries: journal().reverse() })

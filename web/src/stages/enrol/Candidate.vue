@@ -12,6 +12,11 @@ const entry = ref('')
 watch(entry, (text) => (holding.value = text !== ''))
 const fault = ref('')
 
+/** Words of their own for what is neither this one nor plainly another. */
+const words: Readonly<Record<string, string>> = {
+  elsewhere: 'In another job, too.',
+  'look-alike': 'Nearly, and not it.',
+}
 const verdict = computed(() => {
   const now = judgement.value
   if (!now) return null
@@ -29,7 +34,12 @@ const verdict = computed(() => {
     },
     refuse: { glyph: '■', word: 'Not this one.', color: 'error' },
   } as const
-  return { ...looks[now.kind], reason: now.reason }
+  const code = 'code' in now ? now.code : ''
+  return {
+    ...looks[now.kind],
+    ...(words[code] && !(code === 'look-alike' && now.kind === 'query') ? { word: words[code] } : {}),
+    reason: now.reason,
+  }
 })
 const loops = computed(() =>
   (model.value?.loops ?? []).map((item) => ({ title: `${item.loop} ${item.name}`, value: item.loop })),

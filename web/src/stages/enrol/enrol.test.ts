@@ -38,12 +38,15 @@ const accept = (): HTMLButtonElement =>
     throw new Error('no Accept')
   })()
 
-async function open(sticker: string | null): Promise<void> {
+async function open(
+  sticker: string | null,
+  others: readonly { serial: string; job: string }[] = [],
+): Promise<void> {
   const doc = after(smallDoc(), [
     { op: 'set', id: 'device:porch', field: 'sticker', from: null, to: sticker },
     { op: 'set', id: 'zone:one', field: 'loop', from: null, to: 3 },
   ])
-  page = await openJob(doc)
+  page = await openJob(doc, 'installer', others)
   const enrol = scope.run(() => useEnrol(air))
   await page.show(Candidate, { enrol, listening: true })
 }
@@ -106,4 +109,34 @@ it('never compares what was typed with itself', async () => {
   await page.press('Accept for zone 07')
   expect(recordsOf(page.job.doc, 'device')[0]?.sticker).toBeNull()
   expect(text()).not.toContain('the same, character by character')
+})
+
+it('asks about an ID that another job of the firm uses, and takes it on the word of whoever knows', async () => {
+  await open('20417733', [{ serial: '20417733', job: 'Heron Weir' }])
+  trip('one')
+  trip('two')
+  await page.settle()
+  expect(text()).toContain('In another job, too.')
+  expect(text()).toContain('2041 7733 is enrolled in the job “Heron Weir”. A sensor that was moved here')
+  expect(accept().disabled).toBe(false)
+  await page.press('Accept for zone 07')
+  expect(recordsOf(page.job.doc, 'heard').map((record) => [record.decision, record.code])).toEqual([
+    ['accepted', 'elsewhere'],
+  ])
+})
+
+it('says where an ID is nearly the sticker’s, and does not take it', async () => {
+  await open('20417738')
+  const entry = page.host.querySelector<HTMLInputElement>('#sticker-entry')
+  if (!entry) throw new Error('no entry')
+  entry.value = '2041 7788'
+  entry.dispatchEvent(new Event('input'))
+  entry.form?.dispatchEvent(new Event('submit'))
+  await page.settle()
+  expect(text()).toContain('Nearly, and not it.')
+  expect(text()).toContain('character 7 is 8 here and 3 on the sticker')
+  expect(accept().disabled).toBe(true)
+  expect(recordsOf(page.job.doc, 'heard').map((record) => [record.decision, record.code])).toEqual([
+    ['refused', 'look-alike'],
+  ])
 })

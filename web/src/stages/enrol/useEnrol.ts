@@ -17,6 +17,7 @@ import {
   type Target,
   type Transmission,
 } from '#core'
+import { api } from '../../app/api.ts'
 import { useJob } from '../../job/job-store.ts'
 import type { Air } from './useAir.ts'
 
@@ -50,13 +51,30 @@ export function useEnrol(air: Air) {
   const model = computed(() =>
     target.value ? (job.system?.byId.get(target.value.device.id)?.model ?? null) : null,
   )
+  /** What the firm's other jobs know of the ID that is looked at, or of one nearly it; offline it stays unknown. */
+  const around = ref<readonly { serial: string; job: string }[]>([])
+  const elsewhere = computed(() => [...(job.elsewhere ?? []), ...around.value])
   const judgement = computed((): Judgement | null => {
     if (!target.value || !candidate.value) return null
     const { heard, serial } = candidate.value
     return heard
-      ? judgeHeard(job.doc, job.catalogue, target.value, heard, job.elsewhere)
-      : judgeTyped(job.doc, job.catalogue, target.value, serial, job.elsewhere)
+      ? judgeHeard(job.doc, job.catalogue, target.value, heard, elsewhere.value)
+      : judgeTyped(job.doc, job.catalogue, target.value, serial, elsewhere.value)
   })
+  watch(
+    () => candidate.value?.serial ?? '',
+    (serial) => {
+      around.value = []
+      if (serial !== '') void askAround(serial)
+    },
+  )
+
+  async function askAround(serial: string): Promise<void> {
+    const path = `/api/jobs/${job.jobId ?? ''}/around?serial=${serial}`
+    const answer = await api<{ uses: { serial: string; job: string }[] }>('GET', path).catch(() => null)
+    if (answer && candidate.value?.serial === serial) around.value = answer.uses
+  }
+
   const sister = computed(() =>
     target.value && !target.value.done ? sisterSerial(job.doc, target.value) : null,
   )

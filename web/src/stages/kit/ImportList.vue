@@ -7,6 +7,7 @@ import {
   LIST_LIMIT,
   nextOrder,
   readEquipmentList,
+  recordsOf,
   type EquipmentList,
   type ListColumn,
   type Op,
@@ -54,7 +55,17 @@ async function choose(event: Event): Promise<void> {
 }
 
 function read(): EquipmentList {
-  return readEquipmentList(text.value, job.catalogue, { ...remembered.value, ...said.value })
+  const known = recordsOf(job.doc, 'device').flatMap((device) =>
+    device.sticker === null
+      ? []
+      : [
+          {
+            serial: device.sticker,
+            where: `${job.system?.byId.get(device.id)?.model.name ?? 'a device'}${device.room ? ` in ${device.room}` : ''} of this job`,
+          },
+        ],
+  )
+  return readEquipmentList(text.value, job.catalogue, { ...remembered.value, ...said.value }, known)
 }
 
 /** Reads the list again with what somebody said of a column. */
@@ -163,6 +174,10 @@ function take(): void {
                     </td>
                     <td class="id">{{ row.devices[0]?.sticker ?? '' }}</td>
                   </tr>
+                  <tr v-for="doubt in row.ok ? row.doubts : []" :key="`${row.row} ${doubt}`">
+                    <td></td>
+                    <td colspan="4" class="doubt">▲ {{ doubt }}</td>
+                  </tr>
                 </template>
               </tbody>
             </table>
@@ -180,6 +195,9 @@ function take(): void {
 </template>
 
 <style scoped>
+.doubt {
+  color: rgb(var(--v-theme-warning));
+}
 .not-taken {
   color: rgb(var(--v-theme-error));
   margin-top: 12px;
