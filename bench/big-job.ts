@@ -4,9 +4,10 @@ import { join } from 'node:path'
 import { randomUUID } from 'node:crypto'
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { pino } from 'pino'
-import { blankJob, SCHEMA, type Edit, type Op } from '#core'
+import type { Op } from '#core'
 import { startMariaDb } from '../server/src/db/mariadb.ts'
 import { startServer } from '../server/src/server.ts'
+import { benchEdit, smallJob } from './edits.ts'
 import { madeJob } from './made-job.ts'
 import { middle } from './measure.ts'
 
@@ -43,7 +44,7 @@ export async function bigJobBench(): Promise<BigJob> {
     await store.catalogueOf(firmId).add([...entries], false)
     const jobs = store.jobsOf(firmId)
     const begin = (id: string, ops: readonly Op[]) =>
-      jobs.take(id, { edit: edit(ops), now: new Date(), create: true })
+      jobs.take(id, { edit: benchEdit(ops), now: new Date(), create: true })
     const big = randomUUID()
     await begin(
       big,
@@ -70,7 +71,7 @@ export async function bigJobBench(): Promise<BigJob> {
       const from = round === 0 ? '' : `wish ${round - 1}`
       const ops: Op[] = [{ op: 'set', id: 'job:main', field: 'wishes', from, to: `wish ${round}` }]
       const busy = [
-        jobs.take(big, { edit: edit(ops), now: new Date(), create: false }),
+        jobs.take(big, { edit: benchEdit(ops), now: new Date(), create: false }),
         get(`/api/jobs/${big}`),
         ...(round % 20 === 5 ? [get(`/api/jobs/${big}/schedule.pdf`)] : []),
       ]
@@ -91,29 +92,5 @@ export async function bigJobBench(): Promise<BigJob> {
     await server.stop()
     await db.stop()
     rmSync(folder, { recursive: true, force: true })
-  }
-}
-
-function smallJob(n: number) {
-  return {
-    ...blankJob,
-    id: 'job:main',
-    name: `Small ${n}`,
-    region: 'europe',
-    kind: 'new',
-    monitored: true,
-    grade: 2,
-    airSeed: n,
-  } as const
-}
-
-function edit(ops: readonly Op[]): Edit {
-  return {
-    id: randomUUID(),
-    kind: 'bench.edit',
-    schema: SCHEMA,
-    by: { id: null, name: 'Ann' },
-    madeAt: new Date().toISOString(),
-    ops,
   }
 }

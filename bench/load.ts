@@ -10,9 +10,10 @@ import { randomUUID } from 'node:crypto'
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { fileURLToPath } from 'node:url'
 import { pino } from 'pino'
-import { blankJob, SCHEMA, type Op } from '#core'
+import type { Op, Room } from '#core'
 import { startMariaDb } from '../server/src/db/mariadb.ts'
 import { startServer } from '../server/src/server.ts'
+import { benchEdit, smallJob } from './edits.ts'
 import { madeJob } from './made-job.ts'
 import { middle } from './measure.ts'
 
@@ -44,7 +45,7 @@ async function serve(folder: string): Promise<void> {
   const begin = async (records: readonly unknown[]): Promise<string> => {
     const id = randomUUID()
     const ops = records.map((record) => ({ op: 'add', record }) as Op)
-    await store.jobsOf(firm).take(id, { edit: edit(ops) as never, now: new Date(), create: true })
+    await store.jobsOf(firm).take(id, { edit: benchEdit(ops), now: new Date(), create: true })
     return id
   }
   const big = [await begin(Object.values(doc.records)), await begin(Object.values(doc.records))]
@@ -113,11 +114,11 @@ async function measure(minutes: number): Promise<void> {
       }
     }),
   )
-  async function send(job: string, ops: readonly object[]): Promise<void> {
+  async function send(job: string, ops: readonly Op[]): Promise<void> {
     const answer = await fetch(`${url}/api/jobs/${job}/edits`, {
       method: 'POST',
       headers,
-      body: JSON.stringify({ edits: [edit(ops)] }),
+      body: JSON.stringify({ edits: [benchEdit(ops)] }),
     })
     if (!answer.ok) wrong += 1
     await answer.arrayBuffer()
@@ -134,26 +135,7 @@ async function measure(minutes: number): Promise<void> {
   process.exitCode = within ? 0 : 1
 }
 
-function edit(ops: readonly object[]): object {
-  return {
-    id: randomUUID(),
-    kind: 'bench.edit',
-    schema: SCHEMA,
-    by: { id: null, name: 'Ann' },
-    madeAt: new Date().toISOString(),
-    ops,
-  }
-}
-
-function smallJob(n: number) {
-  return {
-    ...blankJob,
-    ...{ id: 'job:main', name: `Small ${n}`, region: 'europe', kind: 'new', monitored: true, grade: 2 },
-    airSeed: n,
-  }
-}
-
-function smallRoom(n: number) {
+function smallRoom(n: number): Room {
   return {
     ...{
       id: `room:${randomUUID()}`,
@@ -164,5 +146,5 @@ function smallRoom(n: number) {
       heated: true,
     },
     ...{ sleeps: false, petKg: null, metal: false, compartment: '', area: null, order: n },
-  }
+  } as Room
 }

@@ -7,9 +7,10 @@ import { randomUUID } from 'node:crypto'
 import express from 'express'
 import { createPool } from 'mysql2/promise'
 import { pino } from 'pino'
-import { recordsOf, SCHEMA, type Op, type Zone } from '#core'
+import { recordsOf, type Op, type Zone } from '#core'
 import { startMariaDb, type DbAddress } from '../server/src/db/mariadb.ts'
 import { startServer } from '../server/src/server.ts'
+import { benchEdit } from './edits.ts'
 import { madeJob } from './made-job.ts'
 import { middle, type Measured } from './measure.ts'
 
@@ -102,7 +103,7 @@ async function product(db: DbAddress): Promise<number> {
   const job = randomUUID()
   const first = cookies[0] ?? ''
   const begun = await call(server.url, 'PUT', `/api/jobs/${job}`, first, {
-    edit: edit(
+    edit: benchEdit(
       Object.values(doc.records)
         .sort(inOrder)
         .map((record): Op => ({ op: 'add', record })),
@@ -116,7 +117,7 @@ async function product(db: DbAddress): Promise<number> {
     const to = `PLACE ${person} ${round}`
     const op: Op = { op: 'set', id: zone.id, field: 'label', from: labels.get(zone.id), to }
     const answer = await call(server.url, 'POST', `/api/jobs/${job}/edits`, cookies[person] ?? '', {
-      edits: [edit([op])],
+      edits: [benchEdit([op], 'zone.label')],
     })
     if (answer.status !== 200) throw new Error(await answer.text())
     await answer.json()
@@ -124,17 +125,6 @@ async function product(db: DbAddress): Promise<number> {
   })
   await server.stop()
   return p95
-}
-
-function edit(ops: readonly Op[]): object {
-  return {
-    id: randomUUID(),
-    kind: 'zone.label',
-    schema: SCHEMA,
-    by: { id: null, name: 'me' },
-    madeAt: new Date().toISOString(),
-    ops,
-  }
 }
 
 function inOrder(a: { type: string }, b: { type: string }): number {

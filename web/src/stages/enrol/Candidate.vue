@@ -15,7 +15,7 @@ const fault = ref('')
 /** Words of their own for what is neither this one nor plainly another. */
 const words: Readonly<Record<string, string>> = {
   elsewhere: 'In another job, too.',
-  'look-alike': 'Nearly, and not it.',
+  'look-alike': 'Nearly, but not it.',
 }
 const verdict = computed(() => {
   const now = judgement.value

@@ -133,7 +133,7 @@ it('says where an ID is nearly the sticker’s, and does not take it', async () 
   entry.dispatchEvent(new Event('input'))
   entry.form?.dispatchEvent(new Event('submit'))
   await page.settle()
-  expect(text()).toContain('Nearly, and not it.')
+  expect(text()).toContain('Nearly, but not it.')
   expect(text()).toContain('character 7 is 8 here and 3 on the sticker')
   expect(accept().disabled).toBe(true)
   expect(recordsOf(page.job.doc, 'heard').map((record) => [record.decision, record.code])).toEqual([
