@@ -90,3 +90,19 @@ it('offers a viewer nothing to begin', async () => {
   await show('installer')
   expect(text()).toContain('New job')
 })
+
+it('says on an address that is not secure that jobs cannot be kept offline there', async () => {
+  answer = { jobs: [], renewing: 0 }
+  await show()
+  expect(text()).not.toContain('not secure')
+  app?.unmount()
+  host.remove()
+  const secure = Object.getOwnPropertyDescriptor(window, 'isSecureContext')
+  Object.defineProperty(window, 'isSecureContext', { value: false, configurable: true })
+  await show()
+  expect(text()).toContain(
+    'This address is not secure (plain http): this browser cannot keep jobs offline here.',
+  )
+  if (secure) Object.defineProperty(window, 'isSecureContext', secure)
+  else Reflect.deleteProperty(window, 'isSecureContext')
+})
