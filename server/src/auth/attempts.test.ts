@@ -50,6 +50,35 @@ it('an address that tries many names is held back for all of them, other address
   expect(await sign('bob', 'correct-horse-9', '192.0.2.2')).toBe('in')
 })
 
+it('a name that is tried from many addresses is held back for all of them, after fifty', async () => {
+  const tried = async (count: number): Promise<void> => {
+    for (let n = 0; n < count; n++) await store.attempts.failed([{ key: 'name ann', free: 50 }], now)
+  }
+  await tried(49)
+  expect(await sign('ann', 'correct-horse-9', '192.0.2.9')).toBe('in')
+  await tried(1)
+  expect(await sign(' ANN ', 'correct-horse-9', '192.0.2.9')).toBe('Too many failed tries. Wait 1 s,')
+  await tried(8)
+  // From two minutes on it is told in minutes, never too few.
+  expect(await sign('ann', 'correct-horse-9', '192.0.2.9')).toBe('Too many failed tries. Wait 5 min,')
+  expect(await sign('bob', 'correct-horse-9', '192.0.2.9')).toBe('in')
+})
+
+it('one’s own password is guessed at no faster, and a right one ends the count', async () => {
+  const found = await store.people.byLogin('bob')
+  if (!found) throw new Error('no bob')
+  const change = (old: string) =>
+    accounts.changePassword(found.account, null, old, 'correct-horse-9').then(
+      () => 'changed',
+      (error: unknown) => (error as Error).message,
+    )
+  for (let n = 0; n < 5; n++) expect(await change('wrong')).toBe('The password was not changed.')
+  expect(await change('correct-horse-9')).toBe('Too many failed tries. Wait 1 s, then try again.')
+  pass(1_000)
+  expect(await change('correct-horse-9')).toBe('changed')
+  for (let n = 0; n < 5; n++) expect(await change('wrong')).toBe('The password was not changed.')
+})
+
 it('everybody behind an address that tells nobody apart is not held back for another’s tries', async () => {
   for (let n = 0; n < 40; n++) await store.attempts.failed([{ key: 'address ', free: 30 }], now)
   expect(await sign('bob', 'correct-horse-9', '')).toBe('in')

@@ -104,6 +104,37 @@ describe('a password', () => {
     await somebody().signIn('bob', 'a new one, longer')
   })
 
+  it('link works for a day, and not for somebody who left meanwhile', async () => {
+    const token = tokenOf(await ann.call('POST', '/api/invitations', { role: 'viewer' }))
+    expect((await accept(token, 'hal', 'Hal Wood')).status).toBe(200)
+    const id = await idOf('Hal Wood')
+    const link = tokenOf(await ann.call('POST', `/api/people/${id}/password-link`))
+    const look = (which: string) => somebody().call('POST', '/api/link', { token: which })
+    const begun = clock
+    moments(86_400_000 - 1)
+    expect((await look(link)).body).toEqual({
+      kind: 'password',
+      firm: 'Brook Alarms',
+      name: 'Hal Wood',
+      role: 'viewer',
+    })
+    moments(1)
+    expect((await look(link)).status).toBe(404)
+    clock = begun
+    await ann.call('DELETE', `/api/people/${id}`)
+    const choose = await somebody().call('POST', '/api/link/password', {
+      token: link,
+      password: 'a new one, longer',
+    })
+    expect([choose.status, choose.body.title]).toEqual([
+      404,
+      'This link is not valid any more. Ask the owner for a new one.',
+    ])
+    expect((await ann.call('POST', `/api/people/${id}/password-link`)).body.title).toBe(
+      'There is no such person in this firm.',
+    )
+  })
+
   it('of one’s own is changed by whoever knows it, and the other sessions end', async () => {
     const [here, there] = [await somebody().signIn('cyd'), await somebody().signIn('cyd')]
     const change = (old: string) => here.call('PUT', '/api/password', { old, password: 'another one 1' })
@@ -203,8 +234,12 @@ describe('a person of the firm', () => {
     const { people } = (await ann.call('GET', '/api/people')).body as unknown as {
       people: { name: string; login: string; removedAt: string | null }[]
     }
-    expect(people.at(-1)).toMatchObject({ name: 'Bob Marsh', login: '' })
-    expect(people.at(-1)?.removedAt).not.toBeNull()
+    const gone = people.find((person) => person.name === 'Bob Marsh')
+    expect([gone?.login, gone?.removedAt === null]).toEqual(['', false])
+    // Those who left stand behind those who are here.
+    expect(people.findIndex((person) => person.removedAt !== null)).toBe(
+      people.filter((one) => one.removedAt === null).length,
+    )
     const entries = (await ann.call('GET', `/api/jobs/${job}/journal`)).body.entries as {
       edit: { by: { name: string } }
     }[]
