@@ -71,7 +71,15 @@ export type {
   UndoPlan,
   UndoStacks,
 } from './job/edit.ts'
-export { deviceSerial, enrolmentOf, enrolments, isEnrolled, learnedSerial } from './job/enrolment.ts'
+export {
+  deviceSerial,
+  enrolmentOf,
+  enrolments,
+  isEnrolled,
+  learnedSerial,
+  UNCONFIRMED,
+  withoutSecond,
+} from './job/enrolment.ts'
 export type { Enrolment } from './job/enrolment.ts'
 export { asItIs, correctedIds, evidenceOf, freshEvidence } from './job/evidence.ts'
 export type { EvidenceType } from './job/evidence.ts'
@@ -226,6 +234,7 @@ export {
   timesHeard,
   targetOf,
   targetsOf,
+  isOfLifeSafety,
   wantsConfirming,
 } from './air/learn.ts'
 export type { HeardFacts, Judgement, Target } from './air/learn.ts'

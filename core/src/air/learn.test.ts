@@ -13,6 +13,7 @@ import {
   targetOf,
   targetsOf,
   timesHeard,
+  isOfLifeSafety,
   wantsConfirming,
   type Judgement,
 } from './learn.ts'
@@ -336,4 +337,42 @@ it('asks for a second transmission by class, model and house rule', () => {
     true,
     false,
   ])
+})
+
+describe('the second transmission', () => {
+  const model = (id: string) => {
+    const found = catalogue.get('device', `device/${id}`)
+    if (!found) throw new Error(id)
+    return found
+  }
+  // A contact, a smoke detector, a gas detector, a fob; what the models' own policy says stands in the pack.
+  const smoke = catalogue.all('device').find((item) => item.class === 'smoke' && item.confirm === undefined)
+  const plain = model('reedling')
+
+  it('is asked of life safety though the job departs from the firm’s rule, and of nothing else then', () => {
+    if (!smoke) throw new Error('no smoke detector without a policy of its own')
+    expect([isOfLifeSafety(smoke), isOfLifeSafety(plain)]).toEqual([true, false])
+    // job's school, firm's school → asked of smoke, asked of the contact
+    const table: readonly [
+      'by-class' | 'always' | 'never',
+      'by-class' | 'always' | 'never',
+      boolean,
+      boolean,
+    ][] = [
+      ['never', 'always', true, false],
+      ['by-class', 'always', true, true],
+      ['always', 'never', true, true],
+      ['never', 'never', false, false],
+      ['by-class', 'by-class', false, true],
+      ['never', 'by-class', false, false],
+      ['always', 'always', true, true],
+    ]
+    for (const [school, firm, ofSmoke, ofContact] of table)
+      expect([
+        school,
+        firm,
+        wantsConfirming(smoke, school, firm),
+        wantsConfirming({ ...plain, confirm: undefined }, school, firm),
+      ]).toEqual([school, firm, ofSmoke, ofContact])
+  })
 })

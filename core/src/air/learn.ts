@@ -8,6 +8,7 @@ import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Op } from '../job/edit.ts'
 import type { Device, Heard, Zone } from '../job/records.ts'
 import { setOp } from '../findings/context.ts'
+import { isLifeSafety, kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
 import type { Transmission } from './air.ts'
 import { enrolmentOf, isEnrolled, learnedSerial, waitsToBeSent } from '../job/enrolment.ts'
@@ -246,8 +247,25 @@ export function timesHeard(air: readonly Transmission[], heard: Transmission): n
   return air.filter(same).length
 }
 
-/** Whether a second transmission is to confirm a device, by the house rule; the model’s own policy decides its class. */
-export function wantsConfirming(model: DeviceModel, school: Schools['confirm']): boolean {
+/** Whether any event of a device is of life safety: smoke, heat, gas, and the like. */
+export function isOfLifeSafety(model: DeviceModel): boolean {
+  return model.loops.some((loop) => isLifeSafety(kindOf(loop.event)))
+}
+
+/**
+ * Whether a second transmission is to confirm a device, by the house rule; the model’s own policy decides its class. `school` is
+ * what holds for the job, `firm` what the firm's house rule says: a job's departure never loosens it for life safety.
+ */
+export function wantsConfirming(
+  model: DeviceModel,
+  school: Schools['confirm'],
+  firm: Schools['confirm'] = school,
+): boolean {
+  if (isOfLifeSafety(model) && askedBy(model, firm)) return true
+  return askedBy(model, school)
+}
+
+function askedBy(model: DeviceModel, school: Schools['confirm']): boolean {
   if (school !== 'by-class') return school === 'always'
   return model.confirm ?? (model.class === 'contact' || model.class === 'motion')
 }

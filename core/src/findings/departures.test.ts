@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { systemOf } from '../fit/system.ts'
 import { rulesInForce } from '../job/rules-in-force.ts'
 import { needOf } from '../response/advise.ts'
+import { withoutSecond } from '../job/enrolment.ts'
 import type { Waiver } from '../job/records.ts'
 import { evidenceBy } from '../job/testing/records.ts'
 import { catalogue, cleanTarn, type SmallJob } from '../testing/small-job.ts'
@@ -209,5 +210,29 @@ describe('departures of a job', () => {
       },
     ])
     expect(job.rules()).not.toContain('joined-events')
+  })
+})
+
+describe('going without a second transmission', () => {
+  it('is printed as one departure per reason, with what it covers, as long as it stands', () => {
+    const job = cleanTarn()
+    const given = (reason: string) => ({ code: 'unconfirmed', reason: withoutSecond(reason) })
+    job.learn(job.zone('study').id, '20417001', given(' baby asleep '))
+    job.learn(job.zone('porch').id, '20417002', given('baby asleep'))
+    job.learn(job.zone('kitchen').id, '20417003', given('no ladder'))
+    const lines = () =>
+      departureLines(job.doc, job.findings()).filter((line) => line.what.startsWith('Accepted'))
+    const [study, porch] = ['study', 'porch'].map((key) => `zone ${job.zone(key).number}`)
+    expect(lines().map(({ what, reason, by, kind }) => [what.split(': ')[1], reason, by, kind])).toEqual([
+      [`${study}, ${porch}`, 'baby asleep', 'Idris', 'house-rule'],
+      [`zone ${job.zone('kitchen').number}`, 'no ladder', 'Idris', 'house-rule'],
+    ])
+    // Learned again with two transmissions it is none any more; nor is what only a file tells.
+    job.learn(job.zone('kitchen').id, '20417003', { code: 'accept', reason: '' })
+    job.learn(job.zone('study').id, '20417001', {
+      ...given('baby asleep'),
+      made: evidenceBy('Idris', undefined, { told: 'file' }).made,
+    })
+    expect(lines().map((line) => line.what.split(': ')[1])).toEqual([`${study}, ${porch}`])
   })
 })

@@ -1,5 +1,6 @@
 import { schools, choiceWords } from '../house-rules/schools.ts'
-import { recordsOf, type JobDocument } from '../job/document.ts'
+import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
+import { unconfirmedByReason } from '../job/enrolment.ts'
 import type { Waiver } from '../job/records.ts'
 import type { Finding } from './context.ts'
 import { ruleOf, rules } from './judge.ts'
@@ -57,7 +58,24 @@ export function departureLines(doc: JobDocument, findings: readonly Finding[]): 
           },
         ],
   )
-  return [...waived, ...left, ...zones].sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind))
+  const unconfirmed = [...unconfirmedByReason(doc)].flatMap(([reason, set]): DepartureLine[] => {
+    const [first] = set
+    if (!first) return []
+    const { made, at } = first.evidence
+    const names = set.map(({ evidence }) => subjectWords(doc, evidence.subject)).join(', ')
+    const what = `Accepted without the second transmission that the house rule asks for: ${names}`
+    return [{ kind: 'house-rule', what, reason, by: made.name, at }]
+  })
+  return [...waived, ...left, ...unconfirmed, ...zones].sort(
+    (a, b) => order.indexOf(a.kind) - order.indexOf(b.kind),
+  )
+}
+
+function subjectWords(doc: JobDocument, subject: string): string {
+  const zone = recordOf(doc, 'zone', subject)
+  if (zone) return `zone ${zone.number}`
+  const device = recordOf(doc, 'device', subject)
+  return device?.slot ? `slot ${device.slot}` : 'a device'
 }
 
 /** Why somebody may not take a finding upon themselves; null when they may. */

@@ -94,3 +94,24 @@ function fits(doc: JobDocument, { of, subject, loop }: Heard): boolean {
     zone.loop === (loop ?? was.loop)
   )
 }
+
+/** Code of an acceptance that went without the second transmission that the house rule asks for. */
+export const UNCONFIRMED = 'unconfirmed'
+const WITHOUT = 'Without a second transmission: '
+
+/** The reason kept with such an acceptance. */
+export function withoutSecond(reason: string): string {
+  return `${WITHOUT}${reason.trim()}`.slice(0, 300)
+}
+
+/** What is enrolled without a second transmission, by the reason that was given: one reason may cover a set. */
+export function unconfirmedByReason(doc: JobDocument): ReadonlyMap<string, readonly Enrolment[]> {
+  const sets = new Map<string, Enrolment[]>()
+  for (const enrolment of enrolments(doc).values()) {
+    const { code, reason } = enrolment.evidence
+    if (enrolment.told !== null || code !== UNCONFIRMED) continue
+    const given = reason.startsWith(WITHOUT) ? reason.slice(WITHOUT.length) : reason
+    sets.set(given, [...(sets.get(given) ?? []), enrolment])
+  }
+  return sets
+}

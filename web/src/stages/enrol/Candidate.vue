@@ -7,6 +7,17 @@ import type { Enrolling } from './useEnrol.ts'
 const props = defineProps<{ enrol: Enrolling; listening: boolean }>()
 const { target, family, model, candidate, judgement, confirming, unconfirmed, loop, sister, holding } =
   props.enrol
+const { mayGoWithout, goesWithout, without } = props.enrol
+const asking = ref(false)
+const why = ref('')
+const whyFault = ref('')
+
+function goWithout(): void {
+  whyFault.value = props.enrol.goWithout(why.value)
+  if (whyFault.value !== '') return
+  asking.value = false
+  why.value = ''
+}
 const entry = ref('')
 // While somebody types, what is heard must not change what the typing is for.
 watch(entry, (text) => (holding.value = text !== ''))
@@ -98,6 +109,25 @@ function enter(): void {
       <span class="reason">{{ verdict.reason }}</span>
       <span v-if="confirming" class="reason">{{ confirming }}</span>
     </div>
+    <form v-if="mayGoWithout && asking" class="without" @submit.prevent="goWithout">
+      <v-text-field
+        v-model="why"
+        :label="`Why no second transmission, for every ${model?.class ?? 'device'} you enrol now`"
+        :error-messages="whyFault"
+        autofocus
+        maxlength="200"
+      />
+      <v-btn type="submit" variant="tonal" class="text-none">Go without</v-btn>
+      <v-btn variant="text" class="text-none" @click="asking = false">Cancel</v-btn>
+    </form>
+    <p v-else-if="mayGoWithout || goesWithout" class="mb-0">
+      <v-btn v-if="mayGoWithout" size="small" variant="text" class="text-none" @click="asking = true"
+        >Go without a second transmission…</v-btn
+      >
+      <v-btn v-else size="small" variant="text" class="text-none" @click="without = null"
+        >Ask for it again</v-btn
+      >
+    </p>
     <p v-else-if="target.done" class="quiet">
       {{ target.waits ? 'Accepted' : 'Enrolled' }} as {{ groupId(family, bound ?? '')
       }}{{ target.waits ? ', waiting to be sent' : '' }}. To learn it again, trip it or type its sticker.
@@ -164,6 +194,16 @@ function enter(): void {
 </template>
 
 <style scoped>
+.without {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: start;
+  margin-top: 8px;
+}
+.without > :first-child {
+  flex: 1 1 260px;
+}
 .card {
   padding: 16px;
   display: grid;

@@ -140,3 +140,40 @@ it('says where an ID is nearly the sticker’s, and does not take it', async () 
     ['refused', 'look-alike'],
   ])
 })
+
+it('goes without the second transmission for a reason that covers the class, counted, and kept with each', async () => {
+  await open('20417733')
+  trip('one')
+  await page.settle()
+  expect(accept().disabled).toBe(true)
+  await page.press('Go without a second transmission…')
+  const field = (): HTMLInputElement => {
+    const input = page.host.querySelector<HTMLInputElement>('.without input')
+    if (!input) throw new Error('no field')
+    return input
+  }
+  const say = async (words: string): Promise<void> => {
+    field().value = words
+    field().dispatchEvent(new Event('input'))
+    field().form?.dispatchEvent(new Event('submit'))
+    await page.settle()
+  }
+  await say('x')
+  expect(text()).toContain('must be a reason of at least 3 characters')
+  expect(accept().disabled).toBe(true)
+  await say('baby asleep')
+  expect(text()).toContain('Without a second transmission: baby asleep (every contact that is enrolled now)')
+  expect(accept().disabled).toBe(false)
+  await page.press('Accept for zone 07')
+  expect(recordsOf(page.job.doc, 'heard').map(({ code, reason }) => [code, reason])).toEqual([
+    ['unconfirmed', 'Without a second transmission: baby asleep'],
+  ])
+  // What it covers next says how many went before; asked again, Accept waits again.
+  await page.press('Take it out of the panel')
+  heard.value = []
+  trip('two')
+  await page.settle()
+  expect(text()).toContain('1 so far')
+  await page.press('Ask for it again')
+  expect(accept().disabled).toBe(true)
+})

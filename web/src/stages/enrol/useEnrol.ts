@@ -2,6 +2,7 @@ import { v4 as uuid } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import {
   heardRecord,
+  isOfLifeSafety,
   judgeHeard,
   judgeTyped,
   loopOps,
@@ -11,13 +12,17 @@ import {
   targetOf,
   targetsOf,
   timesHeard,
+  UNCONFIRMED,
   wantsConfirming,
+  withoutSecond,
+  type DeviceModel,
   type Heard,
   type Judgement,
   type Target,
   type Transmission,
 } from '#core'
 import { api } from '../../app/api.ts'
+import { useSession } from '../../app/session.ts'
 import { useJob } from '../../job/job-store.ts'
 import type { Air } from './useAir.ts'
 
@@ -31,6 +36,7 @@ export interface Candidate {
 /** Enrolling one target after the other: what is heard or typed is judged, accepted or refused, and kept on record. */
 export function useEnrol(air: Air) {
   const job = useJob()
+  const session = useSession()
   const chosen = ref<string | null>(null)
   const candidate = ref<Candidate | null>(null)
   const follow = ref(true)
@@ -82,16 +88,42 @@ export function useEnrol(air: Air) {
   const heardTimes = computed(() => {
     const heard = candidate.value?.heard
     if (!heard || !model.value || judgement.value?.kind === 'refuse') return null
-    if (!wantsConfirming(model.value, job.rules.schools.confirm)) return null
+    const firm = session.houseRules.schools.confirm
+    if (!wantsConfirming(model.value, job.rules.schools.confirm, firm)) return null
     return timesHeard(air.heard.value, heard)
   })
-  const unconfirmed = computed(() => heardTimes.value !== null && heardTimes.value < 2)
+  const heardOnce = computed(() => heardTimes.value !== null && heardTimes.value < 2)
+  /** A reason to go without the second transmission, for devices of one class while this page is open; null for none. */
+  const without = ref<{ readonly of: DeviceModel['class']; readonly reason: string; count: number } | null>(
+    null,
+  )
+  const mayGoWithout = computed(
+    () => heardOnce.value && model.value !== null && !isOfLifeSafety(model.value) && !goesWithout.value,
+  )
+  const goesWithout = computed(
+    () =>
+      heardOnce.value &&
+      model.value !== null &&
+      !isOfLifeSafety(model.value) &&
+      without.value?.of === model.value.class,
+  )
+  const unconfirmed = computed(() => heardOnce.value && !goesWithout.value)
+
+  /** Goes without for this device's class; gives what is wrong with the reason, else nothing. */
+  function goWithout(reason: string): string {
+    if (!model.value || !mayGoWithout.value) return 'This one must be confirmed.'
+    if (reason.trim().length < 3) return 'must be a reason of at least 3 characters'
+    without.value = { of: model.value.class, reason: reason.trim().slice(0, 200), count: 0 }
+    return ''
+  }
   /** What the house rule asks of a second transmission, in words; empty where it asks none. */
   const confirming = computed(() => {
     if (heardTimes.value === null) return ''
-    return unconfirmed.value
-      ? '○ House rule: trip it once more to confirm it. Heard once so far.'
-      : `✓ Heard ${heardTimes.value} times: confirmed.`
+    if (goesWithout.value) return withoutWords(without.value)
+    if (!unconfirmed.value) return `✓ Heard ${heardTimes.value} times: confirmed.`
+    const life =
+      model.value && isOfLifeSafety(model.value) ? ' It is of life safety: this is never left out.' : ''
+    return `○ House rule: trip it once more to confirm it. Heard once so far.${life}`
   })
   const open = computed(() => targets.value.filter((item) => !item.done).length)
 
@@ -136,7 +168,10 @@ export function useEnrol(air: Air) {
     const what = candidate.value
     if (!now || !what || !judgement.value || judgement.value.kind === 'refuse' || unconfirmed.value) return
     if (judgement.value.kind === 'ask-loop' && loop.value !== (now.loop?.loop ?? null)) return
-    if (enrol(now, evidence('accepted'))) next(`${now.name} is accepted.`)
+    const skipped = goesWithout.value
+    if (!enrol(now, evidence('accepted'))) return
+    if (skipped && without.value) without.value = { ...without.value, count: without.value.count + 1 }
+    next(`${now.name} is accepted.`)
   }
 
   /** What was heard is an edit of its own; the loop that the zone takes by it comes second. */
@@ -217,8 +252,12 @@ export function useEnrol(air: Air) {
         source: what.source,
       },
       decision,
-      code: verdict && 'code' in verdict ? verdict.code : (verdict?.kind ?? ''),
-      reason: verdict?.reason ?? '',
+      ...(decision === 'accepted' && goesWithout.value && without.value
+        ? { code: UNCONFIRMED, reason: withoutSecond(without.value.reason) }
+        : {
+            code: verdict && 'code' in verdict ? verdict.code : (verdict?.kind ?? ''),
+            reason: verdict?.reason ?? '',
+          }),
       who: job.me,
       at: new Date().toISOString(),
     })
@@ -233,6 +272,10 @@ export function useEnrol(air: Air) {
     judgement,
     confirming,
     unconfirmed,
+    mayGoWithout,
+    goesWithout,
+    goWithout,
+    without,
     follow,
     holding,
     loop,
@@ -247,6 +290,15 @@ export function useEnrol(air: Air) {
     release,
     takeSister,
   }
+}
+
+/** What goes without, why, and how many did so far. */
+function withoutWords(
+  set: { readonly of: string; readonly reason: string; readonly count: number } | null,
+): string {
+  if (!set) return ''
+  const so = set.count === 0 ? '' : `; ${set.count} so far`
+  return `▲ Without a second transmission: ${set.reason} (every ${set.of} that is enrolled now${so}). It is kept as a departure.`
 }
 
 export type Enrolling = ReturnType<typeof useEnrol>
