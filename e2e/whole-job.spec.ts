@@ -70,7 +70,7 @@ async function fillKit(page: Page): Promise<void> {
   const sticker = page.getByLabel('Sticker ID of Reedling contact in Porch')
   await sticker.fill('2055X001')
   await sticker.blur()
-  await expect(page.getByText('Wren IDs have digits only; “X” does not belong.')).toBeVisible()
+  await expect(page.getByText('Wren IDs have digits only; “X”, character 5, does not belong.')).toBeVisible()
   await sticker.focus()
   await page.keyboard.press('Escape')
   await accessible(page)
@@ -152,9 +152,16 @@ async function enrolAll(page: Page): Promise<void> {
 
   // Another job's or a neighbour's ID is refused with the reason and kept on record.
   const entry = page.getByLabel('Type or scan the sticker')
+  await entry.fill('20594417')
+  await entry.press('Enter')
+  await expect(page.getByText(/2059 4417 is on no sticker of this job/)).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Accept/ })).toBeDisabled()
+  await page.getByRole('button', { name: 'Refuse, keep on record' }).click()
+  // One that is nearly the sticker's is named at its place, and taken no more than any other.
   await entry.fill('20555009')
   await entry.press('Enter')
-  await expect(page.getByText(/2055 5009 is on no sticker of this job/)).toBeVisible()
+  await expect(page.getByText(/Nearly, but not it/)).toBeVisible()
+  await expect(page.getByText(/character 8 is 9 here and \d on the sticker/)).toBeVisible()
   await expect(page.getByRole('button', { name: /^Accept/ })).toBeDisabled()
   await page.getByRole('button', { name: 'Refuse, keep on record' }).click()
   await entry.fill('2055')
