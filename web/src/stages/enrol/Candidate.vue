@@ -109,6 +109,22 @@ function enter(): void {
       <span class="reason">{{ verdict.reason }}</span>
       <span v-if="confirming" class="reason">{{ confirming }}</span>
     </div>
+    <p v-else-if="target.done" class="quiet">
+      {{ target.waits ? 'Accepted' : 'Enrolled' }} as {{ groupId(family, bound ?? '')
+      }}{{ target.waits ? ', waiting to be sent' : '' }}. To learn it again, trip it or type its sticker.
+    </p>
+    <p v-else-if="bound" class="quiet">
+      {{ groupId(family, bound) }} is told by the job’s file or an earlier version; nobody here saw it. Learn
+      it again to make it count.
+    </p>
+    <p v-else-if="target.sister" class="quiet">
+      {{ target.loop?.name }} cannot be tripped on the bench: it takes the ID of its sister zone.
+    </p>
+    <p v-else class="quiet">
+      {{ listening ? 'Waiting for it.' : '' }} Ways to make it transmit:
+      {{ model?.ways.map((way) => way.way).join('; ') || 'see its own sheet' }}. Sticker:
+      {{ model?.sticker }}.
+    </p>
     <form v-if="mayGoWithout && asking" class="without" @submit.prevent="goWithout">
       <v-text-field
         v-model="why"
@@ -127,22 +143,6 @@ function enter(): void {
       <v-btn v-else size="small" variant="text" class="text-none" @click="without = null"
         >Ask for it again</v-btn
       >
-    </p>
-    <p v-else-if="target.done" class="quiet">
-      {{ target.waits ? 'Accepted' : 'Enrolled' }} as {{ groupId(family, bound ?? '')
-      }}{{ target.waits ? ', waiting to be sent' : '' }}. To learn it again, trip it or type its sticker.
-    </p>
-    <p v-else-if="bound" class="quiet">
-      {{ groupId(family, bound) }} is told by the job’s file or an earlier version; nobody here saw it. Learn
-      it again to make it count.
-    </p>
-    <p v-else-if="target.sister" class="quiet">
-      {{ target.loop?.name }} cannot be tripped on the bench: it takes the ID of its sister zone.
-    </p>
-    <p v-else class="quiet">
-      {{ listening ? 'Waiting for it.' : '' }} Ways to make it transmit:
-      {{ model?.ways.map((way) => way.way).join('; ') || 'see its own sheet' }}. Sticker:
-      {{ model?.sticker }}.
     </p>
     <v-select
       v-if="judgement?.kind === 'ask-loop'"

@@ -73,6 +73,7 @@ it('holds Accept back until a contact was tripped once more', async () => {
   trip('two')
   await page.settle()
   expect(text()).toContain('Heard 2 times: confirmed.')
+  expect(text()).not.toContain('Ways to make it transmit')
   expect(accept().disabled).toBe(false)
   await page.press('Accept for zone 07')
   expect(page.edits.map((edit) => edit.kind)).toEqual(['enrol.accept'])
@@ -146,6 +147,8 @@ it('goes without the second transmission for a reason that covers the class, cou
   trip('one')
   await page.settle()
   expect(accept().disabled).toBe(true)
+  // While something is judged nothing is said of waiting for it.
+  expect(text()).not.toContain('Ways to make it transmit')
   await page.press('Go without a second transmission…')
   const field = (): HTMLInputElement => {
     const input = page.host.querySelector<HTMLInputElement>('.without input')
