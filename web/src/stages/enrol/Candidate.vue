@@ -128,7 +128,7 @@ function enter(): void {
     <form v-if="mayGoWithout && asking" class="without" @submit.prevent="goWithout">
       <v-text-field
         v-model="why"
-        :label="`Why no second transmission, for every ${model?.class ?? 'device'} you enrol now`"
+        :label="`Why, for every ${model?.class ?? 'device'} enrolled now`"
         :error-messages="whyFault"
         autofocus
         maxlength="200"
