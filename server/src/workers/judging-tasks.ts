@@ -13,6 +13,7 @@ import {
   stops as isStopping,
   upgraded,
   withMaker,
+  writeJobFile,
   zoneScheduleCsv,
   type Edit,
   type HouseRules,
@@ -45,6 +46,8 @@ export type JudgingTask =
       readonly rules: HouseRules
       readonly now: string
     }
+  /** The job as a job file. */
+  | { readonly kind: 'export'; readonly jobId: string }
   /** What a job file holds; it is of no job yet. */
   | { readonly kind: 'file'; readonly text: string }
 
@@ -59,6 +62,7 @@ export interface JudgingAnswers {
   readonly changes: { readonly come: readonly string[]; readonly go: readonly string[] }
   readonly handover: readonly string[]
   readonly schedule: string | Uint8Array
+  readonly export: string
   /** Null for a text that is no JSON. */
   readonly file: ReturnType<typeof readJobFile> | null
 }
@@ -85,6 +89,7 @@ export async function doTask(
   kept: readonly KeptEntry[],
 ): Promise<JudgingAnswers[JudgingTask['kind']]> {
   if (task.kind === 'file') return readFile(task.text)
+  if (task.kind === 'export') return writeJobFile(task.jobId, document, kept)
   const catalogue = new Catalogue(kept)
   const input = { doc: document, catalogue, now: task.now, elsewhere: null, houseRules: task.rules }
   switch (task.kind) {
