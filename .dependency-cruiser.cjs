@@ -5,9 +5,10 @@ const layers = [
   ['house-rules'],
   ['catalogue'],
   ['job'],
-  ['fit', 'zones', 'response', 'identity', 'proof', 'premises'],
+  ['fit', 'zones', 'response', 'identity', 'premises'],
+  ['proof', 'programming'],
   ['findings'],
-  ['programming', 'air'],
+  ['air'],
   ['formats'],
   ['wire'],
 ]

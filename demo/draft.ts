@@ -1,16 +1,16 @@
 import {
   applyOps,
-  asItIs,
   blankDevice,
   blankJob,
   defaultHouseRules,
   emptyDocument,
-  freshEvidence,
   heardRecord,
   isEvidence,
   loopOps,
   numberAll,
   pinOps,
+  proofMethods,
+  proofRecord,
   proofRoute,
   readHouse,
   recordsOf,
@@ -25,6 +25,7 @@ import {
   type JobRecord,
   type Op,
   type Person,
+  type ProofKey,
   type TestResult,
   type Zone,
 } from '#core'
@@ -51,7 +52,13 @@ export class Draft {
     begun = later(REFERENCE, -9 * 24 * 60),
   ) {
     this.#clock = begun
-    const ops = startOps(emptyDocument, catalogue, { ...blankJob, ...info, id: 'job:main', type: 'job' })
+    const ops = startOps(emptyDocument, catalogue, {
+      ...blankJob,
+      practice: true,
+      ...info,
+      id: 'job:main',
+      type: 'job',
+    })
     this.apply(ops, 'job.start', morwen)
   }
 
@@ -140,7 +147,8 @@ export class Draft {
             cause: sister ? 'sister' : 'event',
             loop: sister ? null : (target.loop?.loop ?? null),
             level: sister ? null : 7,
-            source: sister ? 'sister' : 'air',
+            source: 'practice',
+            times: sister ? null : 2,
           },
           decision: 'accepted',
           code: 'accept',
@@ -154,34 +162,29 @@ export class Draft {
     return this
   }
 
-  /** Passes every proof that is owed, in the order of the route. */
+  /** Passes every proof that can be made, in the order of the route; what waits for a day to pass goes on waiting. */
   prove(who: Person, from: string): this {
     let minute = 0
-    for (const entry of proofRoute(this.doc, this.catalogue))
-      for (const { kind } of entry.items) this.result(entry.device.id, kind, who, later(from, (minute += 1)))
+    for (let round = 0; round < 3; round++)
+      for (const { items } of proofRoute(this.doc, this.catalogue, from))
+        for (const item of items)
+          if (item.state !== 'pass' && item.waits === '')
+            this.result(item, who, later(from, (minute += 1)), {
+              method: proofMethods(item.kind, item.event)[0] ?? '',
+            })
     return this
   }
 
   result(
-    device: string,
-    kind: TestResult['kind'],
+    key: ProofKey,
     who: Person,
     at: string,
-    over: Partial<Pick<TestResult, 'outcome' | 'reading' | 'note'>> = {},
+    over: Partial<Pick<TestResult, 'outcome' | 'reading' | 'note' | 'method'>> = {},
   ): this {
     this.#tests += 1
-    return this.put({
-      ...freshEvidence(who, at),
-      id: `test:t${String(this.#tests).padStart(3, '0')}`,
-      type: 'test',
-      subject: device,
-      of: asItIs(this.doc, device),
-      kind,
-      outcome: 'pass',
-      reading: kind === 'placement' ? 7 : null,
-      note: '',
-      ...over,
-    })
+    const made = { id: `test:t${String(this.#tests).padStart(3, '0')}`, who, at }
+    const reading = key.kind === 'placement' ? 7 : null
+    return this.put(proofRecord(this.doc, this.catalogue, key, made, { outcome: 'pass', reading, ...over }))
   }
 
   #zoneId(): () => string {

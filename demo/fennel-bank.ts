@@ -1,4 +1,15 @@
-import { asItIs, freshEvidence, inventId, pinOps, seededRandom, type Catalogue, type Family } from '#core'
+import {
+  asItIs,
+  blankState,
+  defaultHouseRules,
+  freshEvidence,
+  inventId,
+  pinOps,
+  seededRandom,
+  signoffRecord,
+  type Catalogue,
+  type Family,
+} from '#core'
 import { Draft, idris, later } from './draft.ts'
 
 /** The bungalow as somebody would type it; the yard door's room is left out. */
@@ -86,7 +97,7 @@ export function fennelBank(catalogue: Catalogue): Draft {
     .device('keypad', 'keyplate-w', { room: 'Hall' })
     .house(house)
     .number()
-  const morning = '2026-01-14T08:30:00Z'
+  const morning = '2026-01-14T13:30:00Z'
   const front = job.zone('front', 'open').id
   job.put({
     ...freshEvidence(idris, later(morning, 5)),
@@ -97,7 +108,9 @@ export function fennelBank(catalogue: Catalogue): Draft {
     cause: 'event',
     loop: null,
     level: 3,
-    source: 'air',
+    source: 'practice',
+    shown: null,
+    times: null,
     decision: 'refused',
     code: 'foreign',
     reason: 'On no sticker of this job: a neighbour’s device.',
@@ -107,19 +120,20 @@ export function fennelBank(catalogue: Catalogue): Draft {
   job.enrol(idris, morning)
   job.put({
     id: 'state:test',
-    type: 'state',
+    ...blankState,
     kind: 'station-on-test',
     who: idris.name,
     why: 'Armed tests and reports',
     ...freshEvidence(idris, later(morning, 150)),
     until: later(morning, 330),
   })
-  job.result('device:den', 'placement', idris, later(morning, 155), {
+  job.result({ kind: 'placement', subject: 'device:den', loop: null }, idris, later(morning, 155), {
     outcome: 'fail',
     reading: 2,
     note: 'behind the metal shelf',
   })
-  job.result('device:hall', 'armed', idris, later(morning, 158), {
+  const hall = job.zone('hall', 'motion').id
+  job.result({ kind: 'armed', subject: hall, loop: null }, idris, later(morning, 158), {
     outcome: 'inconclusive',
     note: 'it was still asleep',
   })
@@ -132,13 +146,11 @@ export function fennelBank(catalogue: Catalogue): Draft {
       state: 'state:test',
       kind: 'station-on-test',
     },
-    ...['code installer', 'code main-user', 'read-back', 'customer-shown'].map((what, index) => ({
-      id: `signoff:s${index}`,
-      type: 'signoff' as const,
-      what,
-      note: '',
-      ...freshEvidence(idris, later(morning, 250 + index)),
-    })),
+    ...['code installer', 'code main-user', 'read-back', 'customer-shown'].map((what, index) =>
+      signoffRecord(job.doc, catalogue, defaultHouseRules, what, {
+        ...{ id: `signoff:s${index}`, who: idris, at: later(morning, 250 + index) },
+      }),
+    ),
   )
   return job
 }

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import {
   Catalogue,
+  jobInfo,
   judge,
   owedList,
   readJournalFile,
@@ -51,9 +52,14 @@ describe('Saltmarsh Row 14', () => {
 })
 
 describe('Fennel Bank', () => {
-  it('owes nothing and has only the risks that the README lists', () => {
+  it('waits for its 24-hour readings, says so, and has only the risks that the README lists', () => {
     const { doc, catalogue, findings } = load('fennel-bank')
-    expect(owedList(doc, catalogue, findings)).toEqual([])
+    const input = { doc, catalogue, now, elsewhere: [], houseRules: defaultHouseRules }
+    expect(owedList(input, findings).map(({ key, blocks }) => [key, blocks])).toEqual([
+      ['averages', true],
+      ['task state:test', false],
+    ])
+    expect(owedList(input, findings)[0]?.text).toMatch(/^9 24-hour readings wait for their day to pass/)
     expect([...new Set(findings.map((finding) => finding.rule))]).toEqual(listed('Fennel Bank'))
     expect(findings.every((finding) => finding.severity === 'risks')).toBe(true)
   })
@@ -80,4 +86,8 @@ it('the journals are what the scripts write, and replay to their documents', () 
     expect(read.document).toEqual(draft.doc)
     expect(read.edits.length).toBeGreaterThan(5)
   }
+})
+
+it.each(['the-old-ropewalk', 'saltmarsh-row-14', 'fennel-bank'])('%s is a practice job', (name) => {
+  expect(jobInfo(load(name).doc).practice).toBe(true)
 })

@@ -58,14 +58,14 @@ export async function stage(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible()
 }
 
-/** Passes what the chosen device owes, step by step. */
-export async function passAll(page: Page): Promise<void> {
+/** Passes what the chosen device owes, step by step; `best` is a reading of its family's best band. */
+export async function passAll(page: Page, best = '4'): Promise<void> {
   const card = page.getByRole('region', { name: /^Proofs of/ })
-  for (let step = 0; step < 5; step++) {
+  for (let step = 0; step < 24; step++) {
     const passed = card.getByRole('button', { name: '✓ Passed' })
     if ((await passed.count()) === 0) return
     const reading = card.getByLabel('Reading')
-    if ((await reading.count()) > 0) await reading.fill('4')
+    if ((await reading.count()) > 0) await reading.first().fill(best)
     const count = page.getByText(/^\d+ of \d+ proofs passed$/)
     const before = await count.innerText()
     await passed.first().click()

@@ -8,7 +8,15 @@ export { regions } from './units/region.ts'
 export type { Region } from './units/region.ts'
 export { formatSeconds } from './units/seconds.ts'
 
-export { blankArea, blankDevice, blankJob, blankZone } from './job/blank.ts'
+export {
+  blankArea,
+  blankDevice,
+  blankJob,
+  blankSignoff,
+  blankState,
+  blankTest,
+  blankZone,
+} from './job/blank.ts'
 export {
   completeHouseRules,
   defaultHouseRules,
@@ -73,14 +81,16 @@ export type {
 } from './job/edit.ts'
 export {
   deviceSerial,
+  countsHere,
   enrolmentOf,
   enrolments,
   isEnrolled,
+  knownBy,
   learnedSerial,
   UNCONFIRMED,
   withoutSecond,
 } from './job/enrolment.ts'
-export type { Enrolment } from './job/enrolment.ts'
+export type { Enrolment, KnownBy } from './job/enrolment.ts'
 export { asItIs, correctedIds, evidenceOf, freshEvidence } from './job/evidence.ts'
 export type { EvidenceType } from './job/evidence.ts'
 export { editShape, withMaker } from './records/edit.ts'
@@ -94,7 +104,8 @@ export { hasRight, reaches, rights, roles } from './records/roles.ts'
 export type { Right, Role } from './records/roles.ts'
 export type { Clocks, Sender } from './records/authority.ts'
 export { NewerShape, upgradeOps } from './records/upgrade.ts'
-export { jobRecords, openingUses, pinId, roomKinds, SCHEMA, uses } from './job/records.ts'
+export { copyName, newAirSeed, planCopyOps, sourceProblems } from './job/practice.ts'
+export { jobRecords, openingUses, pinId, proofKinds, roomKinds, SCHEMA, uses } from './job/records.ts'
 export type {
   Area,
   AsItWas,
@@ -225,20 +236,20 @@ export type { JournalFileResult } from './formats/journal-file.ts'
 export type { JobFileResult } from './formats/job-file.ts'
 export { inventId, transmissions } from './air/air.ts'
 export type { Transmission } from './air/air.ts'
+export { clashWith, judgeClash, judgeDisplayed, judgeHeard, judgeTyped } from './air/judge.ts'
+export type { Displayed, DisplayReading, Judgement } from './air/judge.ts'
 export {
   heardRecord,
+  isOfLifeSafety,
   loopOps,
-  judgeHeard,
-  judgeTyped,
   sisterSerial,
-  timesHeard,
   targetOf,
   targetsOf,
-  isOfLifeSafety,
+  timesHeard,
   wantsConfirming,
 } from './air/learn.ts'
-export type { HeardFacts, Judgement, Target } from './air/learn.ts'
-export { nextStage, owedList, stateWords } from './findings/handover.ts'
+export type { HeardFacts, Target } from './air/learn.ts'
+export { nextStage, owedList } from './findings/handover.ts'
 export type { Owed } from './findings/handover.ts'
 export { keypadPresses } from './programming/presses.ts'
 export { customerNotes } from './findings/customer-notes.ts'
@@ -251,18 +262,24 @@ export { servedAreas, serveOps } from './premises/served-areas.ts'
 export { modesOf, type ModeTrip } from './response/modes.ts'
 export { exitInStay } from './response/delays.ts'
 export { moveToAreaOps } from './zones/area-move.ts'
+export { cautions, hints, openProofs, proofRoute, resultProblem, testBlocked } from './proof/owed.ts'
+export type { ProofItem, ProofKey, ProofStop } from './proof/owed.ts'
+export { alsoShows, NOT_TRIPPED, proofMethods, proofRules, stationSees } from './proof/table.ts'
+export type { ProofKind } from './proof/table.ts'
+export { changedSince, PANEL, proofCopy } from './proof/copy.ts'
 export {
-  cautions,
-  hints,
-  openProofs,
   openStates,
-  proofKinds,
-  proofRoute,
-  resultProblem,
+  openTasks,
+  stateAbout,
+  stateProblem,
+  stateRules,
+  stateSubjects,
   stationOnTest,
-  testBlocked,
-} from './proof/owed.ts'
-export type { ProofDevice, ProofItem, ProofKind } from './proof/owed.ts'
+  TASK_DONE,
+} from './proof/states.ts'
+export type { StateKind, StateSubject } from './proof/states.ts'
+export { proofRecord, signoffRecord } from './proof/records.ts'
+export { changedKeying, CODE_SIGNOFF, keyedNow, type Keyed } from './proof/keyed.ts'
 export { headingKey, LIST_LIMIT, listColumns, readEquipmentList } from './formats/equipment-list.ts'
 export type { EquipmentList, ListColumn, ListRow } from './formats/equipment-list.ts'
 export { scheduleColumns, zoneSchedule, zoneScheduleCsv } from './formats/zone-schedule.ts'

@@ -7,7 +7,8 @@ import type { Heard } from '../job/records.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { seededRandom } from '../units/random.ts'
 import { inventId, transmissions, type Transmission } from './air.ts'
-import { heardRecord, judgeHeard, targetsOf } from './learn.ts'
+import { judgeHeard } from './judge.ts'
+import { heardRecord, targetsOf } from './learn.ts'
 
 const panels = catalogue.all('panel')
 
@@ -21,6 +22,7 @@ function jobsOn(panel: PanelModel): { readonly family: string; readonly job: Sma
         panel: panel.id,
         region: panel.regions[0] ?? 'europe',
         radioFirmware: '9.99',
+        practice: true,
       })
       for (const receiver of panel.receivers)
         if (!systemOf(job.doc, catalogue).receivers.some((item) => item.model.id === receiver))
@@ -51,7 +53,7 @@ describe.each(panels.map((panel) => [panel.name, panel] as const))('%s', (_name,
       heardRecord(job.doc, {
         id: `heard:${heard.id}`,
         target,
-        facts: { ...heard, source: 'air' },
+        facts: { ...heard, source: 'practice' },
         decision: 'accepted',
         code: 'accept',
         reason: '',

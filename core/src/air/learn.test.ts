@@ -6,8 +6,6 @@ import { catalogue, cleanTarn, type SmallJob } from '../testing/small-job.ts'
 import type { Transmission } from './air.ts'
 import {
   heardRecord,
-  judgeHeard,
-  judgeTyped,
   loopOps,
   sisterSerial,
   targetOf,
@@ -15,8 +13,8 @@ import {
   timesHeard,
   isOfLifeSafety,
   wantsConfirming,
-  type Judgement,
 } from './learn.ts'
+import { judgeHeard, judgeTyped, type Judgement } from './judge.ts'
 
 function ready(): SmallJob {
   return cleanTarn()
@@ -35,6 +33,7 @@ const heard = (over: Partial<Transmission>): Transmission => ({
   cause: 'event',
   loop: 3,
   level: 4,
+  lowBattery: false,
   deviceClass: 'contact',
   ...over,
 })
@@ -50,7 +49,7 @@ function accept(
   job: SmallJob,
   id: string,
   serial: string,
-  source: 'air' | 'typed' | 'sister' = 'air',
+  source: 'display' | 'sticker' = 'display',
 ): SmallJob {
   const now = target(job, id)
   const record = heardRecord(job.doc, {
@@ -201,7 +200,7 @@ describe('judging what is heard', () => {
       kind: 'query',
       code: 'look-alike',
       reason:
-        'No sticker ID is noted for this device. Read its sticker: is it 2041 7733? It is nearly 2041 7738 of the job “Heron Weir”: character 8 is 3 here and 8 there. Strength alone never decides.',
+        'No sticker is noted for this device. Read it and note it: is it 2041 7733? Where it cannot be read, trip the device alone twice; the armed trip at its place then settles it. It is nearly 2041 7738 of the job “Heron Weir”: character 8 is 3 here and 8 there.',
     })
     expect(
       judgeTyped(job.doc, catalogue, target(job, porch(job)), '20417733', [
@@ -252,7 +251,7 @@ describe('accepting', () => {
     job.set(zone.id, { loop: 4 })
     accept(job, zone.id, '20417733')
     expect(job.zone('porch').loop).toBe(3)
-    expect(enrolmentOf(job.doc, zone.id)).toMatchObject({ serial: '20417733', by: 'air', told: null })
+    expect(enrolmentOf(job.doc, zone.id)).toMatchObject({ serial: '20417733', how: 'heard', told: null })
     expect(recordsOf(job.doc, 'heard')[0]?.of).toMatchObject({
       panel: 'panel/tarn-40',
       device: 'device:porch',
@@ -261,11 +260,14 @@ describe('accepting', () => {
     })
   })
 
-  it.each(['air', 'typed', 'sister'] as const)('never notes what came by %s as the sticker', (by) => {
+  it.each([
+    ['display', 'heard'],
+    ['sticker', 'typed'],
+  ] as const)('never notes what came by %s as the sticker', (source, how) => {
     const job = ready().set('device:porch', { sticker: null })
-    accept(job, job.zone('porch').id, '20417733', by)
+    accept(job, job.zone('porch').id, '20417733', source)
     expect(job.device('porch').sticker).toBeNull()
-    expect(enrolmentOf(job.doc, job.zone('porch').id)).toMatchObject({ serial: '20417733', by })
+    expect(enrolmentOf(job.doc, job.zone('porch').id)).toMatchObject({ serial: '20417733', how })
   })
 
   it('enrols a fob in its slot', () => {

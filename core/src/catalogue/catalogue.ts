@@ -34,6 +34,11 @@ export class Catalogue {
     return entry?.kind === kind ? (entry as KindMap[K]) : null
   }
 
+  /** An entry's name; its id where it is not here, `none` for none. */
+  nameOf(id: string | null): string {
+    return id === null ? 'none' : (this.#byId.get(id)?.name ?? id)
+  }
+
   /** All entries of one kind, by name. */
   all<K extends EntryKind>(kind: K): KindMap[K][] {
     const list = [...this.#byId.values()].filter((entry) => entry.kind === kind) as KindMap[K][]

@@ -64,6 +64,10 @@ function familyLines(entry: Family): EntryLine[] {
       `best from ${placement.best} ${placement.unit}, holds from ${placement.least}, read at the ${placement.readAt}`,
     ),
     line(
+      'Average kept',
+      stated(placement.averageHours, (hours) => `over ${hours} h`),
+    ),
+    line(
       'Settles in',
       stated(entry.settleMinutes, (minutes) => `${minutes} min`),
     ),

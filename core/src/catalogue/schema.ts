@@ -37,6 +37,8 @@ const family = z.strictObject({
     best: z.number(),
     least: z.number(),
     readAt: z.enum(['device', 'receiver']),
+    /** Hours after a reading from which the average of the time between counts; absent where the family keeps none. */
+    averageHours: z.number().int().min(1).max(168).optional(),
   }),
   /** Repeaters that one receiver of this family takes, and whether one may relay another; absent when there are none. */
   repeaters: z.strictObject({ most: z.number().int().min(1).max(64), chain: z.boolean() }).optional(),

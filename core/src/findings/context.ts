@@ -10,7 +10,7 @@ import { rulesInForce } from '../job/rules-in-force.ts'
 import { houseOf, type House } from '../premises/house.ts'
 import { placesOf, type DevicePlace } from '../premises/places.ts'
 import { advise, needOf, type Advice } from '../response/advise.ts'
-import { openStates } from '../proof/owed.ts'
+import { openStates } from '../proof/states.ts'
 import { printNumber } from '../zones/numbers.ts'
 
 /** Everything judging depends on; the same input gives the same findings. */

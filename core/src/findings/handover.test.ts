@@ -1,61 +1,57 @@
 import { describe, expect, it } from 'vitest'
-import { asItIs } from '../job/evidence.ts'
+import { blankState } from '../job/blank.ts'
+import { recordsOf } from '../job/document.ts'
 import { evidenceBy } from '../job/testing/records.ts'
 import { proofRoute } from '../proof/owed.ts'
-import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
+import { proofRecord, signoffRecord } from '../proof/records.ts'
+import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { nextStage, owedList } from './handover.ts'
 
-const owed = (job: SmallJob) => owedList(job.doc, catalogue, job.findings())
-const keys = (job: SmallJob) => owed(job).map((item) => item.key)
 const at = '2026-05-04T12:00:00Z'
+const owed = (job: SmallJob, now = at) => owedList(job.input(now), job.findings())
+const keys = (job: SmallJob) => owed(job).map((item) => item.key)
+const idris = { id: 'idris', name: 'Idris' }
 
+let count = 0
 function sign(job: SmallJob, what: string): SmallJob {
-  return job.apply([
-    {
-      op: 'add',
-      record: {
-        id: `signoff:${what.replace(' ', '-')}`,
-        type: 'signoff',
-        what,
-        note: '',
-        ...evidenceBy('Idris', at),
-      },
-    },
-  ])
+  const made = { id: `signoff:${(count += 1)}`, who: idris, at }
+  const record = {
+    ...signoffRecord(job.doc, catalogue, job.houseRules, what, made),
+    ...evidenceBy('Idris', at),
+  }
+  return job.apply([{ op: 'add', record }])
 }
 
-/** Enrols and proves everything, as a finished visit would. */
-function finish(job: SmallJob): SmallJob {
-  let count = 10_000_000
-  for (const id of ['porch', 'study', 'hall', 'lounge', 'landing', 'kitchen', 'bedroom']) {
-    count += 1
-    for (const event of ['', 'heat', 'freeze'])
-      try {
-        job.learn((event ? job.zone(id, event) : job.zone(id)).id, String(count))
-      } catch {
-        // Only the smoke detector has these events.
-      }
+/** Enrols everything, each device by an ID of its own. */
+function enrol(job: SmallJob): SmallJob {
+  let serial = 10_000_000
+  for (const device of recordsOf(job.doc, 'device')) {
+    serial += 1
+    const zones = recordsOf(job.doc, 'zone').filter((zone) => zone.device === device.id)
+    for (const subject of zones.length > 0 ? zones.map((zone) => zone.id) : [device.id])
+      job.learn(subject, String(serial))
   }
-  for (const entry of proofRoute(job.doc, catalogue))
-    for (const item of entry.items)
-      job.apply([
-        {
-          op: 'add',
-          record: {
-            id: `test:${entry.device.id.slice(7)}-${item.kind}`,
-            type: 'test',
-            ...evidenceBy('Idris', at),
-            subject: entry.device.id,
-            of: asItIs(job.doc, entry.device.id),
-            kind: item.kind,
-            outcome: 'pass',
-            reading: item.kind === 'placement' ? 4 : null,
-            note: '',
-          },
-        },
-      ])
+  return job
+}
+
+/** Passes everything that can be passed now. */
+function prove(job: SmallJob, now = at): SmallJob {
+  for (let round = 0; round < 3; round++)
+    for (const item of proofRoute(job.doc, catalogue, now).flatMap((stop) => stop.items)) {
+      if (item.state === 'pass' || item.waits !== '') continue
+      const made = { id: `test:${(count += 1)}`, who: idris, at: now }
+      const reading = item.kind === 'placement' || item.kind === 'average' ? 7 : null
+      const record = proofRecord(job.doc, catalogue, item, made, { outcome: 'pass', reading })
+      job.apply([{ op: 'add', record: { ...record, ...evidenceBy('Idris', now) } }])
+    }
+  return job
+}
+
+/** Enrols and proves everything and vouches for the rest, as a finished visit would. */
+function finish(job: SmallJob): SmallJob {
+  prove(enrol(job))
   for (const what of ['code installer', 'code main-user', 'read-back', 'customer-shown']) sign(job, what)
-  return job.set('device:fob', { sticker: 'AB12CD34' }).learn('device:fob', 'AB12CD34')
+  return job
 }
 
 describe('what is owed before hand-over', () => {
@@ -75,10 +71,11 @@ describe('what is owed before hand-over', () => {
       'customer-shown',
     ])
     expect(owed(cleanTarn()).map((item) => item.blocks)).toEqual([true, true, true, true, true, false])
-    expect(owed(cleanTarn())[0]?.text).toBe('9 zones and 1 fob, keypad or siren are not enrolled.')
+    expect(owed(cleanTarn())[0]?.text).toBe('9 zones and 1 fob, keypad, siren or repeater are not enrolled.')
     expect(nextStage(owed(cleanTarn()))).toBe('enrol')
-    // Nine zones and a fob to enrol; six mounted devices owe four proofs each, the pendant three, the fob one.
-    expect(owed(cleanTarn()).map((item) => item.count)).toEqual([10, 28, 1, 1, 1, 1])
+    // Nine zones and a fob to enrol. Two contacts owe 5 proofs each, the motion 6, glass 5, the smoke 8, CO 3, the pendant 2, the
+    // fob 7, the panel 5.
+    expect(owed(cleanTarn()).map((item) => item.count)).toEqual([10, 46, 1, 1, 1, 1])
   })
 
   it('is empty on a finished job', () => {
@@ -100,8 +97,14 @@ describe('what is owed before hand-over', () => {
         }),
       'enrol',
     ],
-    ['a reading of another place', (job) => job.set('device:porch', { room: 'kitchen' }), 'proofs'],
-    ['a test of another type', (job) => job.set(job.zone('porch').id, { response: 'outer' }), 'proofs'],
+    ['a reading of another place', (job) => job.set('device:porch', { room: 'kitchen' }), 'stale'],
+    ['a test of another type', (job) => job.set(job.zone('porch').id, { response: 'outer' }), 'stale'],
+    [
+      'a read-back of what is keyed otherwise now',
+      (job) => job.set(job.zone('porch').id, { response: 'outer' }),
+      'read-back',
+    ],
+    ['a read-back before a delay changed', (job) => job.set('job:main', { entry1: 45 }), 'read-back'],
     [
       'a device of another model',
       (job) => job.set('device:porch', { model: 'device/reedling-slim' }),
@@ -116,7 +119,7 @@ describe('what is owed before hand-over', () => {
             op: 'add',
             record: {
               id: 'state:1',
-              type: 'state',
+              ...blankState,
               kind: 'station-on-test',
               who: 'Idris',
               why: 'tests',
@@ -137,7 +140,7 @@ describe('what is owed before hand-over', () => {
         op: 'add',
         record: {
           id: 'state:1',
-          type: 'state',
+          ...blankState,
           kind: 'station-on-test',
           who: 'Idris',
           why: 'armed tests',
@@ -147,7 +150,61 @@ describe('what is owed before hand-over', () => {
       },
     ])
     expect(owed(job).map((item) => item.text)).toEqual([
-      'The station is on test, by Idris, since 2026-05-04 12:00 UTC until 2026-05-04 14:30 UTC: armed tests.',
+      'The station is on test, by Idris, since 2026-05-04 12:00 UTC until 2026-05-04 14:30 UTC: armed tests. Meanwhile alarms bring no help.',
     ])
+  })
+
+  it('names what changed under a proof and a read-back', () => {
+    const job = finish(cleanTarn()).set('job:main', { entry1: 45 })
+    const texts = new Map(owed(job).map((item) => [item.key, item.text]))
+    // Only the front door starts entry delay 1: its armed trip, its opening and its report are of 30 s.
+    expect(texts.get('stale')).toBe(
+      '3 proofs are of what has changed since: entry delay: 30 s then, 45 s now.',
+    )
+    expect(texts.get('read-back')).toBe(
+      'The panel’s summary was compared before this was keyed otherwise: Whole system. Compare it again.',
+    )
+    expect([...texts.keys()]).toEqual(['stale', 'read-back'])
+  })
+
+  it('leaves a read-back alone by what is not keyed', () => {
+    const job = finish(cleanTarn()).set('job:main', { wishes: 'A quiet siren.' })
+    expect(owed(job)).toEqual([])
+  })
+
+  it('waits for the day of the 24-hour readings and says until when', () => {
+    const job = prove(enrol(cleanMorrow()))
+    const averages = (now: string) => owed(job, now).find((item) => item.key === 'averages')?.text
+    expect(averages('2026-05-05T11:59:00Z')).toMatch(
+      /^\d+ 24-hour readings wait for their day to pass, the last until 2026-05-05 12:00 UTC\.$/,
+    )
+    expect(averages('2026-05-05T12:01:00Z')).toBeUndefined()
+    expect(owed(job, '2026-05-05T12:01:00Z').find((item) => item.key === 'proofs')?.text).toMatch(/are open/)
+  })
+
+  it('leaves a task for the day after an ended state, until somebody says that it is done', () => {
+    const state = {
+      ...blankState,
+      ...({ id: 'state:chime', kind: 'chime-demo', who: 'Idris', why: 'show it' } as const),
+      ...evidenceBy('Idris', at),
+      until: '2026-05-04T18:00:00Z',
+    }
+    const end = { id: 'state-end:1', type: 'state-end', state: state.id, kind: state.kind } as const
+    const job = finish(cleanTarn()).apply([{ op: 'add', record: state }])
+    job.apply([{ op: 'add', record: { ...end, ...evidenceBy('Idris', '2026-05-04T13:00:00Z') } }])
+    expect(owed(job).map(({ key, blocks, text }) => [key, blocks, text])).toEqual([
+      [
+        'task state:chime',
+        false,
+        'From 2026-05-05: See that the chime is as the plan says. Chime is on for a demonstration was noted by Idris.',
+      ],
+    ])
+    const done = signoffRecord(job.doc, catalogue, job.houseRules, 'task-done', {
+      id: 'signoff:x',
+      who: idris,
+      at,
+    })
+    job.apply([{ op: 'add', record: { ...done, about: state.id, ...evidenceBy('Idris', at) } }])
+    expect(owed(job)).toEqual([])
   })
 })

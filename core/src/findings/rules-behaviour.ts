@@ -1,3 +1,5 @@
+import type { TemporaryState } from '../job/records.ts'
+import { stateAbout, stateRules } from '../proof/states.ts'
 import { kindOf } from '../response/advise.ts'
 import { setOp, type Context, type Found, type Rule, type ZoneView } from './context.ts'
 import { upper } from './words.ts'
@@ -254,7 +256,7 @@ export const behaviourRules: readonly Rule[] = [
               {
                 subject: state.id,
                 field: 'until',
-                text: `${stateNames[state.kind] ?? state.kind}, by ${state.who}, was to end at ${state.until.slice(0, 16).replace('T', ' ')} UTC and is still open.`,
+                text: `${stateRules[state.kind].name}${aboutWords(c, state)}, by ${state.who}, was to end at ${state.until.slice(0, 16).replace('T', ' ')} UTC and is still open.`,
                 fix: null,
               },
             ]
@@ -263,13 +265,9 @@ export const behaviourRules: readonly Rule[] = [
   },
 ]
 
-const stateNames: Readonly<Record<string, string>> = {
-  'station-on-test': 'The station on test',
-  'chime-demo': 'Chime for a demonstration',
-  'sounder-off': 'A keypad sounder off',
-  'siren-unplugged': 'A siren unplugged',
-  'tamper-linked': 'A tamper linked out',
-  'zone-not-used': 'A zone not used',
+function aboutWords(c: Context, state: TemporaryState): string {
+  const about = stateAbout(c.doc, c.catalogue, state)
+  return about === '' ? '' : ` (${about})`
 }
 
 function withSwitches(c: Context, find: (view: ZoneView) => readonly Found[]): Found[] {

@@ -4,7 +4,7 @@ import { readPack, writePack } from '../catalogue/pack.ts'
 import { judge } from '../findings/judge.ts'
 import { owedList } from '../findings/handover.ts'
 import { defaultHouseRules } from '../house-rules/house-rules.ts'
-import { recordsOf } from '../job/document.ts'
+import { jobInfo, recordsOf } from '../job/document.ts'
 import { applyOps, readEdit } from '../job/edit.ts'
 import { enrolmentOf, enrolments, isEnrolled } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
@@ -18,7 +18,7 @@ const read = (file: unknown) => {
   return result
 }
 
-it('keeps what six builds left behind', () => {
+it('keeps what seven builds left behind', () => {
   expect(builds.map((build) => [build.schema, Object.keys(build.jobs).length])).toEqual([
     [1, 2],
     [2, 3],
@@ -26,6 +26,7 @@ it('keeps what six builds left behind', () => {
     [3, 3],
     [3, 3],
     [4, 3],
+    [5, 3],
   ])
 })
 
@@ -35,14 +36,14 @@ describe.each(builds.map((build) => [`${build.commit}, shape ${build.schema}`, b
     it.each(Object.keys(build.jobs))('opens, judges and exports the job file %s', (name) => {
       const { document, entries } = read(build.jobs[name])
       const catalogue = new Catalogue(entries)
-      const findings = judge({
+      const input = {
         doc: document,
         catalogue,
         now: '2026-11-26T12:00:00Z',
         elsewhere: null,
         houseRules: defaultHouseRules,
-      })
-      expect(owedList(document, catalogue, findings).length).toBeGreaterThan(0)
+      }
+      expect(owedList(input, judge(input)).length).toBeGreaterThan(0)
       expect(zoneScheduleCsv(document, catalogue).split('\n').length).toBeGreaterThan(
         recordsOf(document, 'zone').length,
       )
@@ -60,20 +61,52 @@ describe.each(builds.map((build) => [`${build.commit}, shape ${build.schema}`, b
       for (const zone of recordsOf(document, 'zone')) expect(isEnrolled(document, zone.id)).toBe(false)
       // What was learned there is still known, as told.
       expect([...enrolments(document).values()].every((item) => item.told !== null)).toBe(true)
-      const zones = recordsOf(document, 'zone').length
-      expect(enrolments(document).size > 0).toBe(zones > 0)
+      // What came from simulated air is not even told: those jobs are real now, and no real panel heard it.
+      expect([...enrolments(document).values()].every((item) => item.how === 'typed')).toBe(true)
+      const typed = recordsOf(document, 'heard').filter(
+        (item) => item.source === 'sticker' && item.decision === 'accepted',
+      )
+      expect(enrolments(document).size > 0).toBe(typed.length > 0)
+      expect(jobInfo(document).practice).toBe(false)
     })
 
-    it('keeps an ID that nothing heard vouches for as told', () => {
+    it('keeps a typed ID that nothing heard vouches for as told, and none of simulated air', () => {
       const raw = Object.values(build.jobs) as {
-        records: { id: string; type: string; serial?: string | null }[]
+        records: { id: string; type: string; serial?: string | null; learnedBy?: string | null }[]
       }[]
       for (const file of raw) {
         const { document } = read(file)
         for (const record of file.records)
-          if ((record.type === 'zone' || record.type === 'device') && record.serial)
-            expect(enrolmentOf(document, record.id)?.serial, record.id).toBe(record.serial)
+          if (record.type === 'zone' && record.serial)
+            expect(enrolmentOf(document, record.id)?.serial, record.id).toBe(
+              record.learnedBy === 'typed' || record.learnedBy === 'scanned' ? record.serial : undefined,
+            )
       }
+    })
+
+    it('takes a sticker that an accepted typed ID equals for unconfirmed, and no other', () => {
+      let unsure = 0
+      for (const file of Object.values(build.jobs)) {
+        const { document } = read(file)
+        const typed = (device: string, sticker: string | null) =>
+          recordsOf(document, 'heard').some(
+            (item) =>
+              item.decision === 'accepted' &&
+              item.source === 'sticker' &&
+              item.cause !== 'told' &&
+              item.serial === sticker &&
+              item.of?.device === device,
+          )
+        for (const device of recordsOf(document, 'device')) {
+          const scanned = recordsOf(document, 'heard').some(
+            (item) => item.of?.device === device.id && item.cause === 'scanned',
+          )
+          if (device.stickerUnsure) unsure += 1
+          if (device.stickerUnsure) expect(typed(device.id, device.sticker), device.id).toBe(true)
+          else if (!scanned && device.sticker === null) expect(device.stickerUnsure).toBe(false)
+        }
+      }
+      expect(unsure).toBeGreaterThan(0)
     })
 
     it('reads its pack, and gives it back with the same hashes', () => {
@@ -106,7 +139,8 @@ describe.each(builds.map((build) => [`${build.commit}, shape ${build.schema}`, b
       }
       const [heard] = evidenceOf(doc, 'heard')
       expect(evidenceOf(doc, 'heard')).toHaveLength(learned)
-      if (heard) expect(enrolmentOf(doc, heard.subject)).toMatchObject({ serial: heard.serial, told: null })
+      // It came from simulated air: it is kept, and counts for nothing in what is now a real job.
+      if (heard) expect([heard.source, isEnrolled(doc, heard.subject)]).toEqual(['practice', false])
       const zones = recordsOf(doc, 'zone')
       expect(zones.some((zone) => zone.label === 'Kept From Before')).toBe(zones.length > 0)
     })

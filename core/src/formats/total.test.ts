@@ -37,13 +37,12 @@ it('everything made of a job is made of a careless one too', () => {
     for (const line of customerNotes(job.doc, catalogue, job.houseRules))
       expect(line).not.toMatch(/undefined|null|NaN/)
     for (const finding of findings) expect(finding.text).not.toMatch(/undefined|null|NaN|\[object/)
-    for (const owed of owedList(job.doc, catalogue, findings))
-      expect(owed.text).not.toMatch(/undefined|null|NaN/)
+    for (const owed of owedList(job.input(), findings)) expect(owed.text).not.toMatch(/undefined|null|NaN/)
     expect(departureLines(job.doc, findings).every((line) => line.what !== '')).toBe(true)
     expect(zoneScheduleCsv(job.doc, catalogue).split('\n').length).toBeGreaterThan(
       recordsOf(job.doc, 'zone').length,
     )
-    proofRoute(job.doc, catalogue)
+    proofRoute(job.doc, catalogue, '2026-05-04T12:00:00Z')
   })
 })
 

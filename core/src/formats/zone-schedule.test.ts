@@ -18,7 +18,7 @@ describe('the zone schedule', () => {
       area: 'Whole premises',
       report: 'yes',
       supervised: 'yes',
-      proof: '4 owed',
+      proof: '5 owed',
     })
   })
 

@@ -4,8 +4,8 @@ import type { Family } from '../catalogue/schema.ts'
 import type { Zone } from '../job/records.ts'
 import { systemOf } from '../fit/system.ts'
 import { groupId } from '../identity/sticker.ts'
-import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
-import { openProofs, proofRoute } from '../proof/owed.ts'
+import { jobInfo, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
+import { proofRoute } from '../proof/owed.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { enrolmentOf } from '../job/enrolment.ts'
 
@@ -46,10 +46,15 @@ export const scheduleColumns = Object.entries(titles) as [keyof ScheduleLine, st
 /** The zones of a job as the customer and the next installer read them. */
 export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLine[] {
   const system = systemOf(doc, catalogue)
-  const route = new Map(proofRoute(doc, catalogue).map((entry) => [entry.device.id, openProofs([entry])]))
+  // Each zone by its own proofs: one pass never vouches for another event of the same device.
+  const open = new Map<string, number>()
+  for (const { items } of proofRoute(doc, catalogue, null))
+    for (const { subject, state } of items)
+      open.set(subject, (open.get(subject) ?? 0) + (state === 'pass' ? 0 : 1))
   return recordsOf(doc, 'zone').map((zone) => {
     const item = zone.device === null ? undefined : system.byId.get(zone.device)
-    const open = zone.device === null ? undefined : route.get(zone.device)
+    // What its device owes as a whole, its reading and its cover, is owed by each zone of it.
+    const owed = (open.get(zone.id) ?? 0) + (open.get(zone.device ?? '') ?? 0)
     const loop = item?.model.loops.find((entry) => entry.event === zone.event)
     return {
       number: printNumber(system.panel, zone.number),
@@ -63,16 +68,19 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
       area: recordOf(doc, 'area', zone.area)?.name ?? '',
       report: zone.report ? 'yes' : 'no',
       supervised: zone.supervise ? 'yes' : 'no',
-      proof: open === undefined ? '' : open === 0 ? 'passed' : `${open} owed`,
+      proof: !open.has(zone.id) ? '' : owed === 0 ? 'passed' : `${owed} owed`,
     }
   })
 }
 
-/** The learned ID of a zone; what only a file or an earlier build tells is still owed. */
+const unheard = { typed: ', typed, not heard', sister: ', as its sister zone, not heard' }
+
+/** The ID of a zone, and how it is known: what only a file or an earlier build tells is still owed. */
 function idWords(doc: JobDocument, zone: Zone, family: Family | null): string {
   const known = enrolmentOf(doc, zone.id)
   if (!known) return family ? 'owed' : 'wired'
-  return `${groupId(family, known.serial)}${known.told === null ? '' : ', told, owed'}`
+  const how = known.told !== null ? ', told, owed' : { heard: '', ...unheard }[known.how]
+  return `${groupId(family, known.serial)}${how}`
 }
 
 /**
@@ -84,7 +92,9 @@ const calculated = /^[\s\p{Cc}\p{Cf}]*[=+\-@\u2212\uFF0B\uFF0D\uFF1D\uFF20]/u
 /** The schedule as CSV (UTF-8 with byte order mark, comma); cells that a spreadsheet would calculate are neutralised. */
 export function zoneScheduleCsv(doc: JobDocument, catalogue: Catalogue): string {
   const lines = zoneSchedule(doc, catalogue)
-  const fields = scheduleColumns.map(([, title]) => title)
-  const data = lines.map((line) => scheduleColumns.map(([key]) => line[key]))
+  // A table has no place but its columns to say that nothing in it is real.
+  const practice = jobInfo(doc).practice ? ['practice'] : []
+  const fields = [...scheduleColumns.map(([, title]) => title), ...practice.map(() => 'Job')]
+  const data = lines.map((line) => [...scheduleColumns.map(([key]) => line[key]), ...practice])
   return `\uFEFF${Papa.unparse({ fields, data }, { escapeFormulae: calculated, newline: '\r\n' })}\r\n`
 }

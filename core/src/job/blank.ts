@@ -1,4 +1,4 @@
-import type { Area, Device, JobInfo, Zone } from './records.ts'
+import type { Area, Device, JobInfo, Signoff, TemporaryState, TestResult, Zone } from './records.ts'
 
 /** A job's facts as they are before anybody said anything; what decides the work is given by the caller. */
 export const blankJob = {
@@ -28,6 +28,8 @@ export const blankJob = {
   keysOff: [],
   unheatedFrom: null,
   unheatedTo: null,
+  practice: false,
+  exercise: 'plain',
   airStartedAt: null,
 } as const satisfies Partial<JobInfo>
 
@@ -52,6 +54,7 @@ export const blankDevice = {
   madeYear: null,
   batteryAt: null,
   sticker: null,
+  stickerUnsure: false,
   slot: null,
   user: null,
   opening: null,
@@ -95,3 +98,23 @@ export const blankZone = {
   wiring: null,
   resistorOhm: null,
 } as const satisfies Omit<Zone, 'id' | 'number'>
+
+/** A result without reading and note, of what has neither buttons nor several methods. */
+export const blankTest = {
+  type: 'test',
+  loop: null,
+  method: '',
+  reading: null,
+  note: '',
+} as const satisfies Partial<TestResult>
+
+/** A temporary state of the station or the whole system. */
+export const blankState = { type: 'state', about: null } as const satisfies Partial<TemporaryState>
+
+/** A sign-off that vouches for no keying. */
+export const blankSignoff = {
+  type: 'signoff',
+  note: '',
+  about: null,
+  keyed: null,
+} as const satisfies Partial<Signoff>

@@ -17,6 +17,10 @@ const zoneAsItWas = z.strictObject({
   loop: z.number().int().min(1).max(16).nullable(),
   response: text(40).nullable(),
   area: id.nullable(),
+  /** The ID that the panel knew it by; null where it was not learned, or is not part of what was seen. */
+  serial: text(20).nullable(),
+  /** The entry delay that its trip started, s; null where it started none, or it is not part of what was seen. */
+  delay: z.number().int().min(0).max(3600).nullable(),
 })
 
 /** A device, its place, its panel and the zones concerned as they were; null where nothing was known of them. */
@@ -27,9 +31,42 @@ export const asItWas = z.strictObject({
   room: text(60),
   position: text(80),
   slot: z.number().int().min(1).max(999).nullable(),
+  /** The ID that the panel knew the device by in its slot; null as for a zone. */
+  serial: text(20).nullable(),
+  /** Who carried it; null for nobody. */
+  user: id.nullable(),
   zones: z.array(zoneAsItWas).max(32),
 })
 export type AsItWas = Readonly<z.infer<typeof asItWas>>
+
+/** Kinds of proof, in the order in which they are made (work.md section 9). */
+export const proofKinds = [
+  'placement',
+  'average',
+  'toggle',
+  'walk',
+  'tester',
+  'agent',
+  'setting',
+  'button',
+  'bound',
+  'reach',
+  'sets',
+  'calls',
+  'labels',
+  'sounds',
+  'cutoff',
+  'mains',
+  'downstream',
+  'settled',
+  'clock',
+  'battery',
+  'tamper',
+  'armed',
+  'trip',
+  'report',
+  'path',
+] as const
 
 const any = { may: 'installer', idBy: null, times: [] } as const
 
@@ -45,7 +82,15 @@ export const heard = evidence({
     loop: field('loop', z.number().int().min(1).max(16).nullable()),
     /** Level in the unit of its family: bars, steps, per cent or dB. */
     level: field('level', z.number().min(-200).max(1000).nullable()),
-    source: field('source', z.enum(['air', 'typed', 'scanned', 'sister'])),
+    /**
+     * Where it comes from: the real panel's display, the sticker, a bridge, the test station; in a practice job everything is
+     * practice.
+     */
+    source: field('source', z.enum(['display', 'sticker', 'bridge', 'station', 'practice'])),
+    /** What the display showed, where that was less than the whole ID; null where it showed all. */
+    shown: field('as displayed', text(20).nullable()),
+    /** How often the same transmission was seen; null where nobody counted. */
+    times: field('transmissions seen', z.number().int().min(1).max(99).nullable()),
     /** released: taken out of the panel again, which then knows it no more. */
     decision: field('decision', z.enum(['accepted', 'refused', 'released'])),
     code: field('code', text(40)),
@@ -61,10 +106,14 @@ export const test = evidence({
   type: 'test',
   words: 'result',
   fields: {
-    /** Name of the device. */
+    /** Name of the zone, the device or the panel. */
     subject: field('what was tried', text(90)),
     of: field('as it then was', asItWas.nullable()),
-    kind: field('kind of proof', z.enum(['placement', 'walk', 'armed', 'report'])),
+    kind: field('kind of proof', z.enum(proofKinds)),
+    /** The button that was pressed, by its loop; null for what has none. */
+    loop: field('button', z.number().int().min(1).max(16).nullable()),
+    /** How it was done, where there is more than one way: with the test button, or supervised only. */
+    method: field('method', text(80)),
     outcome: field('outcome', z.enum(['pass', 'fail', 'inconclusive'])),
     reading: field('reading', z.number().min(-200).max(1000).nullable()),
     note: field('note', text(500)),
@@ -78,6 +127,8 @@ const stateKind = z.enum([
   'siren-unplugged',
   'tamper-linked',
   'zone-not-used',
+  'hardware-watch-off',
+  'low-battery',
 ])
 
 /** A temporary state, since `at`; `who` does it and may be a colleague of who writes it down. */
@@ -88,6 +139,8 @@ export const state = evidence({
   times: ['until'],
   fields: {
     kind: field('kind of state', stateKind),
+    /** Name of the zone or device that it is about; null for the station or the whole system. */
+    about: field('what it is about', text(90).nullable()),
     who: field('who', name(80)),
     why: field('why', name(300)),
     until: field('until', time),
@@ -109,7 +162,20 @@ export const signoff = evidence({
   ...any,
   type: 'signoff',
   words: 'sign-off',
-  fields: { what: field('what', text(60)), note: field('note', text(500)) },
+  fields: {
+    what: field('what', text(60)),
+    note: field('note', text(500)),
+    /** Name of the temporary state whose task it says is done; null for other sign-offs. */
+    about: field('what it is about', text(90).nullable()),
+    /** What the plan keyed then, step by step with a digest of each; null where it vouches for no keying. */
+    keyed: field(
+      'what was keyed',
+      z
+        .array(z.strictObject({ step: text(90), digest: text(16) }))
+        .max(1000)
+        .nullable(),
+    ),
+  },
 })
 
 /** The house rules as they were at hand-over: what the firm decides later leaves this job as it is. */

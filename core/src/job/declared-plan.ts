@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { field, namedPlan, plan, reference } from '../records/declare.ts'
+import { field, fixed, namedPlan, plan, reference } from '../records/declare.ts'
 import { id, name, order, text, time } from '../records/fields.ts'
 import { regions } from '../units/region.ts'
 import { entryId, pinId, pinned, seconds, serial } from './fields.ts'
@@ -80,6 +80,10 @@ export const job = plan({
     /** Coldest and hottest of unheated rooms; null for the usual −10 and 45. */
     unheatedFrom: field('coldest of unheated rooms', z.number().min(-60).max(40).nullable(), '°C'),
     unheatedTo: field('hottest of unheated rooms', z.number().min(0).max(90).nullable(), '°C'),
+    /** A practice job hears simulated air only, and nothing of it counts as real; a real one never hears it. */
+    practice: fixed('practice job', z.boolean()),
+    /** How a practice job's air behaves: as planned, or with the surprises of a real house. */
+    exercise: field('exercise', z.enum(['plain', 'surprises'])),
     airSeed: field('seed of the simulated air', z.number().int().min(0).max(4294967295)),
     airStartedAt: field('listening since', time.nullable()),
   },
@@ -152,6 +156,8 @@ export const device = plan({
         .nullable(),
     ),
     sticker: field('ID on the sticker', serial.nullable()),
+    /** The noted sticker was written in from a typed ID by an earlier build: nobody read it off the device. */
+    stickerUnsure: field('sticker unconfirmed', z.boolean()),
     slot: field('slot', z.number().int().min(1).max(999).nullable()),
     user: reference('user', id.nullable()),
     /** The opening it guards; null where it guards none, or it was not said. */

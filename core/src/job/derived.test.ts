@@ -18,6 +18,7 @@ import { serialsOf } from './serials.ts'
 import { pinOps } from './start.ts'
 import { aRecord, fieldWords, titleOf } from './titles.ts'
 import { evidenceBy } from './testing/records.ts'
+import { blankSignoff } from './blank.ts'
 
 /** A door contact on zone 1 of the Tarn 40 and a fob in its slot, both learned here. */
 function learned(): SmallJob {
@@ -183,7 +184,7 @@ describe('the records of a job', () => {
           record: {
             ...evidenceBy('Idris', time, { takenAt: taken, clockDoubtful }),
             id: `signoff:${id}`,
-            type: 'signoff',
+            ...blankSignoff,
             what: 'codes',
             note: '',
           },

@@ -74,3 +74,8 @@ function whenOf(record: JobRecord): string {
 function byText(a: string, b: string): number {
   return a < b ? -1 : a > b ? 1 : 0
 }
+
+/** Whether a job is practice; a document that no job is begun in is not. */
+export function isPractice(doc: JobDocument): boolean {
+  return recordOf(doc, 'job', 'job:main')?.practice ?? false
+}

@@ -1,13 +1,34 @@
-import { recordOf, recordsOf, jobInfo, type JobDocument } from './document.ts'
+import { isPractice, recordOf, recordsOf, jobInfo, type JobDocument } from './document.ts'
 import { correctedIds } from './evidence.ts'
 import type { Heard, Zone } from './records.ts'
+
+/** Heard as the device sent it; typed from a sticker; or taken from a sister zone of the same device. */
+export type KnownBy = 'heard' | 'typed' | 'sister'
+
+/** Causes of what nobody heard. */
+export const TYPED = 'typed'
+export const SISTER = 'sister'
+
+/** How a piece of evidence knows its ID: a sticker proves the device in hand, not that it was heard. */
+export function knownBy({ source, cause }: Pick<Heard, 'source' | 'cause'>): KnownBy {
+  if (cause === SISTER) return 'sister'
+  return source === 'sticker' || cause === TYPED ? 'typed' : 'heard'
+}
+
+/**
+ * Whether what was heard counts in this job: a real job knows nothing of simulated air, and in a practice job nothing is
+ * real. So it was with what a job of before took from the air.
+ */
+export function countsHere(doc: JobDocument, { source }: Pick<Heard, 'source'>): boolean {
+  return (source === 'practice') === isPractice(doc)
+}
 
 /** What is known of the ID of a zone, or of a device in its slot. */
 export interface Enrolment {
   /** The ID in stored form. */
   readonly serial: string
   /** How it came to be known. */
-  readonly by: Heard['source']
+  readonly how: KnownBy
   /** The record that says so. */
   readonly evidence: Heard
   /** Who told it where nobody here saw it: then it counts for nothing until it is learned again. */
@@ -26,12 +47,13 @@ export function enrolments(doc: JobDocument): ReadonlyMap<string, Enrolment> {
   const map = new Map<string, Enrolment>()
   const corrected = correctedIds(doc)
   for (const record of recordsOf(doc, 'heard')) {
-    if (corrected.has(record.id) || record.decision === 'refused' || !fits(doc, record)) continue
+    if (corrected.has(record.id) || record.decision === 'refused') continue
+    if (!countsHere(doc, record) || !fits(doc, record)) continue
     const told = record.made.told
     // What a file tells never stands against what was seen here.
     if (told !== null && map.get(record.subject)?.told === null) continue
     if (record.decision === 'released') map.delete(record.subject)
-    else map.set(record.subject, { serial: record.serial, by: record.source, evidence: record, told })
+    else map.set(record.subject, { serial: record.serial, how: knownBy(record), evidence: record, told })
   }
   kept.set(doc, map)
   return map
@@ -69,6 +91,14 @@ export function isDeviceKnown(doc: JobDocument, device: string): boolean {
   const known = enrolments(doc)
   return (
     known.has(device) || recordsOf(doc, 'zone').some((zone) => zone.device === device && known.has(zone.id))
+  )
+}
+
+/** Whether a device was learned here, in its slot or by one of its zones. */
+export function isDeviceEnrolled(doc: JobDocument, device: string): boolean {
+  return (
+    isEnrolled(doc, device) ||
+    recordsOf(doc, 'zone').some((zone) => zone.device === device && isEnrolled(doc, zone.id))
   )
 }
 

@@ -56,7 +56,7 @@ export function asItIs(doc: JobDocument, subject: string): AsItWas | null {
 }
 
 function copyOf(doc: JobDocument, device: Device, zones: readonly Zone[]): AsItWas {
-  const { id, model, room, position, slot } = device
+  const { id, model, room, position, slot, user } = device
   return {
     panel: jobInfo(doc).panel,
     device: id,
@@ -64,6 +64,8 @@ function copyOf(doc: JobDocument, device: Device, zones: readonly Zone[]): AsItW
     room,
     position,
     slot,
+    serial: null,
+    user,
     zones: zones.slice(0, 32).map(({ id: zone, number, event, loop, response, area }) => ({
       zone,
       number,
@@ -71,6 +73,8 @@ function copyOf(doc: JobDocument, device: Device, zones: readonly Zone[]): AsItW
       loop,
       response,
       area,
+      serial: null,
+      delay: null,
     })),
   }
 }

@@ -5,11 +5,11 @@ import * as premises from './declared-premises.ts'
 
 export { uses, type Use } from './declared-plan.ts'
 export { openingUses, roomKinds, type OpeningUse, type RoomKind } from './declared-premises.ts'
-export { asItWas, type AsItWas } from './declared-evidence.ts'
+export { asItWas, proofKinds, type AsItWas } from './declared-evidence.ts'
 export { pinId } from './fields.ts'
 
 /** Number of the record shapes; shapes.ts tells what changed at it, upgrades.ts how older ones are read. */
-export const SCHEMA = 5
+export const SCHEMA = 6
 
 const declarations = [
   planned.job,

@@ -62,6 +62,19 @@ export const shapes: readonly Shape[] = [
       'waiver-end': '75bb704990045783',
     },
   },
+  {
+    schema: 6,
+    says: 'Practice and real jobs; where evidence comes from; proofs of each event, of what was proved; states about something.',
+    types: {
+      job: '55cf8a8e544708d8',
+      device: '00392dead35444a0',
+      heard: 'e599709144672cf6',
+      test: '2e8921bbc41c8225',
+      state: '31739859849a8d6b',
+      'state-end': '77269045b07339e1',
+      signoff: 'd4c3fc80912562a9',
+    },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

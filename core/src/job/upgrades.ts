@@ -1,5 +1,6 @@
 import type { MovedSet, RawRecord, Step } from '../records/upgrade.ts'
 import { evidenceStep } from './upgrade-evidence.ts'
+import { sourcesStep } from './upgrade-sources.ts'
 
 /** A step that only adds to each record what it lacks; `set` stays as it is. */
 function filling(to: number, fill: Readonly<Record<string, Readonly<Record<string, unknown>>>>): Step {
@@ -70,4 +71,5 @@ export const upgrades: readonly Step[] = [
   evidenceStep(4, shape3),
   // Shape 5 only allows more: evidence that an owner handed in for somebody who left.
   filling(5, {}),
+  sourcesStep(6),
 ]

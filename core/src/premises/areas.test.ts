@@ -10,6 +10,7 @@ import { entryWays } from './entry-ways.ts'
 import { houseOf } from './house.ts'
 import { servedAreas, serveOps } from './served-areas.ts'
 import { evidenceBy } from '../job/testing/records.ts'
+import { blankSignoff } from '../job/blank.ts'
 
 const { figures } = defaultHouseRules
 const ways = (job: SmallJob) => {
@@ -149,7 +150,7 @@ describe('moving a zone to another area', () => {
         op: 'add',
         record: {
           id: 'signoff:1',
-          type: 'signoff',
+          ...blankSignoff,
           what: 'read-back',
           ...evidenceBy('Nell'),
           note: '',

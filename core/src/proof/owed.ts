@@ -1,83 +1,280 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { AlarmKind, DeviceModel, Family } from '../catalogue/schema.ts'
-import { systemOf } from '../fit/system.ts'
+import type { AlarmKind, DeviceEvent, DeviceModel, Family } from '../catalogue/schema.ts'
+import { systemOf, type System } from '../fit/system.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
-import type { Device, TemporaryState, TestResult, Zone } from '../job/records.ts'
+import { isDeviceEnrolled, isEnrolled } from '../job/enrolment.ts'
+import { evidenceOf } from '../job/evidence.ts'
+import type { Device, TestResult, Zone } from '../job/records.ts'
+import { kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
-import { asItIs, evidenceOf } from '../job/evidence.ts'
-import { sameJson } from '../units/canonical.ts'
+import { changedSince, PANEL } from './copy.ts'
+import { openState, openStates, stationOnTest } from './states.ts'
+import {
+  deviceProofs,
+  eventProofs,
+  isReported,
+  panelProofs,
+  proofHow,
+  proofRules,
+  type ProofKind,
+} from './table.ts'
 
-/** Kinds of proof, in the order they are made. */
-export const proofKinds = ['placement', 'walk', 'armed', 'report'] as const
-export type ProofKind = (typeof proofKinds)[number]
-
-/** One proof of one device: what the last result says and every result on record. */
-export interface ProofItem {
+/** What one result is looked up by: kind, subject and button. */
+export interface ProofKey {
   readonly kind: ProofKind
-  /** `owed` until a first result; a later result corrects an earlier one. */
-  readonly state: 'owed' | 'pass' | 'fail' | 'inconclusive'
-  readonly results: readonly TestResult[]
+  /** Name of the zone, the device, or PANEL. */
+  readonly subject: string
+  /** The button, by its loop; null for what has none. */
+  readonly loop: number | null
 }
 
-/** A device on the way through the house, with what it owes. */
-export interface ProofDevice {
-  readonly device: Device
-  readonly model: DeviceModel
+/** One proof: what the last result says and every result on record. */
+export interface ProofItem extends ProofKey {
+  /** `kind subject loop`, for lists. */
+  readonly key: string
+  /** What it is about beside its device: `Smoke, zone 12` or `Disarm`; empty for the device as a whole. */
+  readonly label: string
+  /** The event it is of; null for the device as a whole. */
+  readonly event: DeviceEvent | null
+  /** The kind of alarm that its zone raises; null where it has none. */
+  readonly alarm: AlarmKind | null
+  /** Whether its trip is silent at the panel. */
+  readonly silent: boolean
+  /**
+   * `owed` until a first result; the last result decides. `stale`: what it proved has changed, so it is owed again. `waits`:
+   * something else comes first.
+   */
+  readonly state: 'owed' | 'pass' | 'fail' | 'inconclusive' | 'stale' | 'waits'
+  readonly results: readonly TestResult[]
+  /** What changed since the last result; empty where it still stands. */
+  readonly changed: readonly string[]
+  /** What comes first; empty where it can be made now. */
+  readonly waits: string
+  /** From when it can be made, where only time is waited for; null else. */
+  readonly from: string | null
+}
+
+/** A device, or the panel itself, on the way through the house, with what it owes. */
+export interface ProofStop {
+  /** Device id, or PANEL. */
+  readonly id: string
+  /** Null for the panel. */
+  readonly device: Device | null
+  /** Null for the panel. */
+  readonly model: DeviceModel | null
   readonly zones: readonly Zone[]
+  /** What it is called: the model, or the panel. */
+  readonly title: string
   /** `zone 07, 08` or `fob 1`. */
   readonly name: string
+  readonly room: string
   readonly items: readonly ProofItem[]
-  /** Alarm kinds its test would raise: they decide the cautions and whether the station must be on test. */
-  readonly kinds: readonly AlarmKind[]
-  readonly silentPanic: boolean
-}
-
-/** Every device with what it owes, by room and order. Deferred devices are not there yet. */
-export function proofRoute(doc: JobDocument, catalogue: Catalogue): ProofDevice[] {
-  const system = systemOf(doc, catalogue)
-  const results = new Map<string, TestResult[]>()
-  for (const result of evidenceOf(doc, 'test'))
-    results.set(result.subject, [...(results.get(result.subject) ?? []), result])
-  const list = system.devices.flatMap(({ device, model }): ProofDevice[] => {
-    if (device.deferred !== null) return []
-    const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
-    const types = zones.flatMap(
-      (zone) => system.panel?.responseTypes.find((type) => type.key === zone.response) ?? [],
-    )
-    const mine = (results.get(device.id) ?? []).filter((result) => stillProves(doc, result))
-    const items = wantedProofs(model, zones.length > 0, system.info.monitored).map((kind) =>
-      itemOf(kind, mine),
-    )
-    const slot = device.slot === null ? model.slot : `${model.slot} ${device.slot}`
-    const name =
-      zones.length > 0
-        ? `zone ${zones.map((zone) => printNumber(system.panel, zone.number)).join(', ')}`
-        : slot
-    return [
-      {
-        device,
-        model,
-        zones,
-        name,
-        items,
-        kinds: [...new Set(types.map((type) => type.kind))],
-        silentPanic: types.some((type) => type.sound === 'silent'),
-      },
-    ]
-  })
-  return list.sort((a, b) => byRoom(a.device.room, b.device.room) || a.device.order - b.device.order)
 }
 
 /**
- * Whether a result is of what is planned now: the same device model on the same panel; a reading of the same place, any other
- * test of the same zones with their numbers, loops, response types and areas.
+ * Every device with what it owes, by room and order, the panel last. Deferred devices are not there yet. Without `now` the clock
+ * is not asked: what only waits for time counts as owed.
  */
-function stillProves(doc: JobDocument, { of, kind, subject }: TestResult): boolean {
-  const now = asItIs(doc, subject)
-  if (!of || !now || of.model !== now.model || of.panel !== now.panel) return false
-  if (kind === 'placement') return of.room === now.room && of.position === now.position
-  return of.slot === now.slot && sameJson(of.zones, now.zones)
+export function proofRoute(doc: JobDocument, catalogue: Catalogue, now: string | null): ProofStop[] {
+  const system = systemOf(doc, catalogue)
+  const results = new Map<string, TestResult[]>()
+  for (const result of evidenceOf(doc, 'test')) {
+    const key = keyOf(result)
+    results.set(key, [...(results.get(key) ?? []), result])
+  }
+  const look = { doc, catalogue, system, results, now }
+  const stops = system.devices.flatMap(({ device, model, family }): ProofStop[] => {
+    if (device.deferred !== null) return []
+    const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
+    const numbers = zones.map((zone) => printNumber(system.panel, zone.number)).join(', ')
+    const slot = device.slot === null ? model.class : `${model.slot} ${device.slot}`
+    return [
+      {
+        ...{ id: device.id, device, model, zones, title: model.name, room: device.room },
+        name: zones.length > 0 ? `zone ${numbers}` : slot,
+        items: itemsOf(look, device, model, family, zones),
+      },
+    ]
+  })
+  stops.sort((a, b) => byRoom(a.room, b.room) || (a.device?.order ?? 0) - (b.device?.order ?? 0))
+  return [...stops, ...panelStop(look)]
+}
+
+interface Look {
+  readonly doc: JobDocument
+  readonly catalogue: Catalogue
+  readonly system: System
+  readonly results: ReadonlyMap<string, readonly TestResult[]>
+  readonly now: string | null
+}
+
+/** What is wanted of a proof, before its results are looked at. */
+interface Wanted extends Partial<Pick<ProofItem, 'label' | 'event' | 'alarm' | 'silent'>> {
+  readonly kind: ProofKind
+  readonly subject: string
+  readonly loop?: number | null
+  readonly waits?: string
+  readonly from?: string | null
+  /** A moment after which a result no longer stands, and what happened then. */
+  readonly since?: { readonly at: string; readonly words: string } | null
+}
+
+function itemsOf(
+  look: Look,
+  device: Device,
+  model: DeviceModel,
+  family: Family | null,
+  zones: readonly Zone[],
+): ProofItem[] {
+  const { doc, system } = look
+  const toEnrol = 'Enrol it first: what is proved is proved of the device that the panel knows.'
+  const whole = family && !isDeviceEnrolled(doc, device.id) ? toEnrol : ''
+  const behind = repeaterWaits(look, device)
+  const wait = whole || behind
+  const list: Wanted[] = []
+  if (family && !model.carried) list.push(...readingsWanted(look, device, family, wait))
+  for (const zone of zones) {
+    const loop = model.loops.find((item) => item.event === zone.event)
+    if (!loop) continue
+    const type = system.panel?.responseTypes.find((item) => item.key === zone.response)
+    const waits = (family && !isEnrolled(doc, zone.id) ? toEnrol : '') || behind
+    const label = `${loop.name}, zone ${printNumber(system.panel, zone.number)}`
+    const about = { label, event: loop.event, alarm: type?.kind ?? kindOf(loop.event) }
+    const base = { subject: zone.id, ...about, silent: type?.sound === 'silent', waits }
+    for (const kind of eventProofs(loop.event)) list.push({ ...base, kind })
+    if (system.info.monitored && isReported(loop.event)) list.push({ ...base, kind: 'report' })
+  }
+  if (model.class === 'fob' && zones.length === 0)
+    for (const loop of model.loops)
+      list.push({
+        ...{ subject: device.id, loop: loop.loop, label: loop.name, event: loop.event, waits: whole },
+        kind: eventProofs(loop.event)[0] ?? 'button',
+        alarm: isReported(loop.event) ? kindOf(loop.event) : null,
+      })
+  for (const kind of deviceProofs(model)) {
+    const after = kind === 'downstream' ? downstreamWaits(look, device) : ''
+    list.push({ kind, subject: device.id, waits: wait || after })
+  }
+  const keys = system.panel?.couplings?.functionKeys ?? []
+  const left = keys.filter((key) => !system.info.keysOff.includes(key))
+  if (model.class === 'keypad' && left.length > 0)
+    list.push({ kind: 'calls', subject: device.id, label: left.join(', '), waits: wait })
+  return list.map((wanted) => itemOf(look, wanted)).sort(byKind)
+}
+
+function panelStop(look: Look): ProofStop[] {
+  const { panel, info, devices } = look.system
+  if (!panel || devices.length === 0) return []
+  const wanted = panelProofs(info.monitored).map((kind): Wanted => ({ kind, subject: PANEL }))
+  const items = [...wanted, ...settledWanted(look)].map((one) => itemOf(look, one)).sort(byKind)
+  return [
+    { id: PANEL, device: null, model: null, zones: [], title: panel.name, name: 'panel', room: '', items },
+  ]
+}
+
+/** The reading now, and the average of a whole day where the family keeps one: it waits until that day has passed. */
+function readingsWanted(look: Look, device: Device, family: Family, waits: string): Wanted[] {
+  const reading: Wanted = { kind: 'placement', subject: device.id, waits }
+  const { averageHours } = family.placement
+  if (averageHours === undefined) return [reading]
+  const first = itemOf(look, reading)
+  const at = first.state === 'pass' ? (first.results.at(-1)?.at ?? null) : null
+  const from = at === null ? null : new Date(Date.parse(at) + averageHours * 3_600_000).toISOString()
+  const early = from !== null && look.now !== null && look.now < from
+  return [
+    reading,
+    {
+      ...{ kind: 'average', subject: device.id, from: early ? from : null },
+      waits:
+        waits ||
+        (at === null
+          ? 'The reading now comes first.'
+          : early
+            ? `A whole day has not passed since the reading.`
+            : ''),
+    },
+  ]
+}
+
+/** A mesh settles after its last device is learned and read at its place; each later one starts the time anew. */
+function settledWanted(look: Look): Wanted[] {
+  const mesh = look.system.devices.filter(
+    ({ device, family }) => family?.settleMinutes !== undefined && device.deferred === null,
+  )
+  const minutes = Math.max(0, ...mesh.map(({ family }) => family?.settleMinutes ?? 0))
+  if (minutes === 0) return []
+  let last: { readonly at: string; readonly words: string } | null = null
+  let open = 0
+  for (const { device, model } of mesh) {
+    const learned = isDeviceEnrolled(look.doc, device.id)
+    const reading = itemOf(look, { kind: 'placement', subject: device.id })
+    if (!learned || (!model.carried && reading.state !== 'pass')) open += 1
+    const at = reading.results.at(-1)?.at ?? ''
+    const words = `${[model.name, device.room].filter(Boolean).join(' in ')} came to its place since`
+    if (at > (last?.at ?? '')) last = { at, words }
+  }
+  const from = last ? new Date(Date.parse(last.at) + minutes * 60_000).toISOString() : null
+  const early = open === 0 && from !== null && look.now !== null && look.now < from
+  const waits =
+    open > 0
+      ? `${open} of its devices ${open === 1 ? 'is' : 'are'} not learned and read at ${open === 1 ? 'its' : 'their'} place yet.`
+      : early
+        ? `Its ${minutes} minutes of quiet are not over.`
+        : ''
+  return [{ kind: 'settled', subject: PANEL, since: last, waits, from: early ? from : null }]
+}
+
+/** What hangs on a repeater is read after the repeater was. */
+function repeaterWaits(look: Look, device: Device): string {
+  const repeater = device.via === null ? undefined : look.system.byId.get(device.via)
+  if (!repeater) return ''
+  const reading = itemOf(look, { kind: 'placement', subject: repeater.device.id })
+  return reading.state === 'pass'
+    ? ''
+    : `The reading of its repeater comes first: ${[repeater.model.name, repeater.device.room].filter(Boolean).join(', ')}.`
+}
+
+/** What was read after a repeater counts only once all of it was. */
+function downstreamWaits(look: Look, repeater: Device): string {
+  const behind = look.system.devices.filter(
+    ({ device }) => device.via === repeater.id && device.deferred === null,
+  )
+  const open = behind.filter(
+    ({ device }) => itemOf(look, { kind: 'placement', subject: device.id }).state !== 'pass',
+  )
+  return open.length === 0
+    ? ''
+    : `Read what hangs on it first: ${open.map(({ model, device }) => [model.name, device.room].filter(Boolean).join(' in ')).join(', ')}.`
+}
+
+function itemOf(look: Look, wanted: Wanted): ProofItem {
+  const { kind, subject, loop = null, waits = '', from = null } = wanted
+  const key = keyOf({ kind, subject, loop })
+  const results = look.results.get(key) ?? []
+  const last = results.at(-1)
+  const { since } = wanted
+  const changed = !last
+    ? []
+    : [...changedSince(look.doc, look.catalogue, last), ...(since && last.at < since.at ? [since.words] : [])]
+  const told = !last ? 'owed' : changed.length > 0 ? 'stale' : last.outcome
+  return {
+    ...{ key, kind, subject, loop, results, changed, waits, from },
+    ...{ label: wanted.label ?? '', event: wanted.event ?? null },
+    ...{ alarm: wanted.alarm ?? null, silent: wanted.silent ?? false },
+    state: told !== 'pass' && waits !== '' ? 'waits' : told,
+  }
+}
+
+function keyOf({ kind, subject, loop }: ProofKey): string {
+  return `${kind} ${subject} ${loop ?? ''}`.trim()
+}
+
+const order = Object.keys(proofRules)
+
+/** In the order in which they are made; what is of one kind stays in the order of the zones. */
+function byKind(a: ProofItem, b: ProofItem): number {
+  return order.indexOf(a.kind) - order.indexOf(b.kind)
 }
 
 /** Rooms by name; what has no room comes last. */
@@ -87,94 +284,96 @@ function byRoom(a: string, b: string): number {
   return b === '' || a < b ? -1 : 1
 }
 
-/** Proofs not passed yet over all devices. */
-export function openProofs(route: readonly ProofDevice[]): number {
-  return route.reduce((sum, entry) => sum + entry.items.filter((item) => item.state !== 'pass').length, 0)
-}
-
-/** The temporary states that are open: begun and not ended; one past its time stays open and says so. */
-export function openStates(doc: JobDocument): TemporaryState[] {
-  const ended = new Set(evidenceOf(doc, 'state-end').map((end) => end.state))
-  return evidenceOf(doc, 'state').filter((state) => !ended.has(state.id))
-}
-
-/** Whether the station is on test now: begun, not ended and not past its time. */
-export function stationOnTest(doc: JobDocument, now: string): TemporaryState | null {
-  return openStates(doc).find((state) => state.kind === 'station-on-test' && state.until > now) ?? null
+/** Proofs not passed yet over all stops. */
+export function openProofs(route: readonly ProofStop[]): number {
+  return route.reduce((sum, stop) => sum + stop.items.filter((item) => item.state !== 'pass').length, 0)
 }
 
 /**
- * Why a test may not be made now; null when it may. On a monitored job an alarm, panic or fire test needs the station on
- * test first, or it sends help to a test.
+ * Why a result may not be recorded now; null when it may. Nothing is proved before what comes first; an alarm needs the station on
+ * test on a monitored job; a walk test needs the sounders on, a siren test closed tampers.
  */
 export function testBlocked(
   doc: JobDocument,
   catalogue: Catalogue,
-  kind: ProofKind,
+  item: ProofItem,
   now: string,
 ): string | null {
+  if (item.waits !== '') return item.waits
+  if (item.kind === 'walk' && openState(doc, 'sounder-off'))
+    return 'A keypad sounder is noted as off: a walk test would tell nothing. Switch it on and end that state first.'
+  if (item.kind === 'sounds' && tamperOpen(doc, catalogue))
+    return 'A tamper is noted as open or linked out: close it first, or the siren answers to that.'
   const { monitored } = systemOf(doc, catalogue).info
-  if (!monitored || kind === 'placement' || kind === 'walk') return null
+  if (!monitored || !proofRules[item.kind].alarms) return null
   return stationOnTest(doc, now)
     ? null
     : 'Put the station on test first: an alarm sent now would bring help to a test.'
 }
 
-/** Cautions that belong to a test of this device, in the order of harm. */
-export function cautions(entry: ProofDevice, kind: ProofKind): string[] {
-  if (kind === 'placement')
+/** Whether a tamper is noted as linked out, or its cover's last result is a failure. */
+function tamperOpen(doc: JobDocument, catalogue: Catalogue): boolean {
+  if (openStates(doc).some((state) => state.kind === 'tamper-linked')) return true
+  const last = new Map<string, TestResult>()
+  for (const result of evidenceOf(doc, 'test')) if (result.kind === 'tamper') last.set(result.subject, result)
+  return [...last.values()].some(
+    (result) => result.outcome === 'fail' && changedSince(doc, catalogue, result).length === 0,
+  )
+}
+
+/** Cautions that belong to a proof, in the order of harm. */
+export function cautions(item: ProofItem, model: DeviceModel | null): string[] {
+  const { kind, alarm, event } = item
+  if (kind === 'placement' || kind === 'average')
     return ['On a ladder: have it held, both feet on the rungs, never reach sideways.']
+  if (kind === 'mains')
+    return ['Mains: switch off by the breaker and see that it is dead; wiring is for those who are licensed.']
+  if (kind === 'battery' && model === null)
+    return ['Batteries: no metal across the poles; lead-acid ones are heavy and give off gas when charged.']
+  if (!proofRules[kind].alarms) return []
   const list: string[] = []
-  if (kind === 'walk') return list
-  if (entry.silentPanic)
+  if (item.silent && (alarm === 'panic' || event === 'panic-silent'))
     list.push('A silent panic test can bring armed police: the station must know before it is pressed.')
-  else if (entry.kinds.includes('panic'))
+  else if (alarm === 'panic' || kind === 'calls')
     list.push('A panic test can bring police: the station must know before it is pressed.')
-  if (entry.kinds.includes('fire'))
+  if (alarm === 'medical') list.push('A medical call brings an ambulance: the station must know first.')
+  if (alarm === 'fire')
     list.push(
-      'Test smoke with the maker’s aerosol and button only, by the fire code’s method; never with a flame. A fire alarm may bring the fire service.',
+      'Test smoke and heat with the maker’s aerosol, warm air or button only, by the fire code’s method; never with a flame. A fire alarm may bring the fire service.',
     )
-  if (entry.kinds.includes('gas'))
+  if (alarm === 'gas')
     list.push('Test CO with the maker’s test gas or button only; never with exhaust or charcoal.')
-  if (kind === 'armed' && (entry.model.class === 'siren' || entry.kinds.includes('burglary')))
+  if (
+    kind === 'sounds' ||
+    (kind !== 'report' && kind !== 'path' && (alarm === 'burglary' || alarm === 'fire'))
+  )
     list.push('Siren sound harms hearing: protect your ears, keep people away from it, sound it briefly.')
   return list
 }
 
 /** What a proof shows and how it is done without fooling oneself (work.md section 9). */
-export function hints(entry: ProofDevice, kind: ProofKind, family: Family | null): string[] {
-  const motion = entry.model.class === 'motion'
-  switch (kind) {
-    case 'placement':
-      return family
-        ? [
-            `Read it at the ${family.placement.readAt}. Aim for ${family.placement.best} ${family.placement.unit} or more; below ${family.placement.least} ${family.placement.unit} it does not hold. Moving it a quarter wave often helps.`,
-          ]
-        : []
-    case 'walk':
-      return [
-        'Shows that trips arrive; the keypad sounder must be on. It is not the final test.',
-        ...(motion
-          ? ['A walk test does not wake a sleeping motion: no answer is inconclusive, not failed.']
-          : []),
-      ]
-    case 'armed':
-      return [
-        'Arm, trip it, see the alarm and the right zone, silence, clear.',
-        ...(motion && family?.way === 'one-way'
-          ? [
-              'One-way motions sleep after a trip: leave the room for the sleep time first, else it is inconclusive.',
-            ]
-          : []),
-      ]
-    case 'report':
-      return ['Ask the station to read back what arrived: the zone, the kind and the time.']
+export function hints(item: ProofItem, model: DeviceModel | null, family: Family | null): string[] {
+  const how = [...proofHow(item.kind, { event: item.event, class: model?.class ?? 'panel' })]
+  if ((item.kind === 'placement' || item.kind === 'average') && family) {
+    const { unit, best, least, readAt } = family.placement
+    how.unshift(
+      `Read it at the ${readAt}. Aim for ${best} ${unit} or more; below ${least} ${unit} it does not hold. Moving it a quarter wave often helps.`,
+    )
+    if (family.answerMinutes !== undefined && readAt === 'device')
+      how.push(
+        `It answers for about ${family.answerMinutes} minutes after its cover closes; opening and closing it again starts them anew.`,
+      )
   }
+  if (item.kind === 'armed' && model?.class === 'motion' && family?.way === 'one-way')
+    how.push(
+      'One-way motions sleep after a trip: leave the room for the sleep time first, else it is inconclusive.',
+    )
+  return how
 }
 
 /**
- * Why a result cannot be recorded as it stands; null when it can. A placement passes on a reading that holds, and below
- * the best band only with a reason (house rule: best band; work.md section 4).
+ * Why a result cannot be recorded as it stands; null when it can. A reading passes when it holds, and below the best band only
+ * with a reason (house rule: best band; work.md section 4).
  */
 export function resultProblem(
   kind: ProofKind,
@@ -182,7 +381,7 @@ export function resultProblem(
   result: { readonly outcome: TestResult['outcome']; readonly reading: number | null; readonly note: string },
   school: Schools['reading'] = 'best',
 ): string | null {
-  if (kind !== 'placement' || result.outcome !== 'pass' || !family) return null
+  if ((kind !== 'placement' && kind !== 'average') || result.outcome !== 'pass' || !family) return null
   const { unit, best, least } = family.placement
   if (result.reading === null) return `Reading: state it in ${unit}.`
   if (result.reading < least)
@@ -190,18 +389,4 @@ export function resultProblem(
   if (school === 'best' && result.reading < best && result.note.trim() === '')
     return `Reading: ${result.reading} ${unit} is below the best band (${best} ${unit}). Improve it, or note why it stays.`
   return null
-}
-
-function wantedProofs(model: DeviceModel, hasZones: boolean, monitored: boolean): ProofKind[] {
-  const list: ProofKind[] = []
-  if (model.family !== null && !model.carried) list.push('placement')
-  if (hasZones && model.class !== 'fob') list.push('walk')
-  list.push('armed')
-  if (monitored && hasZones && model.class !== 'fob') list.push('report')
-  return list
-}
-
-function itemOf(kind: ProofKind, results: readonly TestResult[]): ProofItem {
-  const mine = results.filter((result) => result.kind === kind)
-  return { kind, state: mine.at(-1)?.outcome ?? 'owed', results: mine }
 }

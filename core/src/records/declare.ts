@@ -17,6 +17,8 @@ export interface Field<Z extends z.ZodType = z.ZodType> {
   readonly unit: string
   /** The record id that a value stands for, where the field points at another record; null where it points at none. */
   readonly refers: ((value: unknown) => string | null) | null
+  /** True for what is said once, when the record is made, and is never set. */
+  readonly fixed?: boolean
 }
 
 type Fields = Readonly<Record<string, Field>>
@@ -56,6 +58,11 @@ type Flat<T> = { readonly [K in keyof T]: T[K] }
 /** A plain field. */
 export function field<Z extends z.ZodType>(words: string, schema: Z, unit = ''): Field<Z> {
   return { schema, words, unit, refers: null }
+}
+
+/** A field that is said once, when its record is made: it is never set, and no undo reaches it. */
+export function fixed<Z extends z.ZodType>(words: string, schema: Z): Field<Z> {
+  return { ...field(words, schema), fixed: true }
 }
 
 /** A field that holds the id of another record. */

@@ -93,6 +93,8 @@ export function fieldProblems(
   const fields = set.types[type]?.fields ?? {}
   const declared = Object.hasOwn(fields, field) ? fields[field] : undefined
   if (!declared) return [{ path: root || field, message: `is no field of a ${type} that can be set` }]
+  if (declared.fixed)
+    return [{ path: root || field, message: `is said when the ${type} is made, and is never changed` }]
   const result = check(declared.schema, value, root || field)
   return result.ok ? [] : result.problems
 }

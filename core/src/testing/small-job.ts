@@ -2,7 +2,7 @@ import pack from '../../../demo/packs/world.json' with { type: 'json' }
 import { Catalogue } from '../catalogue/catalogue.ts'
 import { readPack } from '../catalogue/pack.ts'
 import { judge } from '../findings/judge.ts'
-import type { Finding } from '../findings/context.ts'
+import type { Finding, JudgeInput } from '../findings/context.ts'
 import { defaultHouseRules, type HouseRules } from '../house-rules/house-rules.ts'
 import { emptyDocument, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { applyOps, type Op } from '../job/edit.ts'
@@ -117,7 +117,9 @@ export class SmallJob {
       cause: 'event',
       loop: null,
       level: 4,
-      source: 'air',
+      source: 'display',
+      shown: null,
+      times: null,
       decision: serial === null ? 'released' : 'accepted',
       code: 'accept',
       reason: '',
@@ -217,17 +219,19 @@ export class SmallJob {
     return recordOf(this.doc, 'device', `device:${key}`) as Device
   }
 
+  /** What judging depends on; half past nine of the day on which evidence begins at eight. */
+  input(now = '2026-05-04T09:30:00Z'): JudgeInput {
+    return {
+      doc: this.doc,
+      catalogue,
+      now,
+      elsewhere: this.elsewhere,
+      houseRules: this.houseRules,
+    }
+  }
+
   findings(without?: ReadonlySet<string>): Finding[] {
-    return judge(
-      {
-        doc: this.doc,
-        catalogue,
-        now: '2026-05-04T09:30:00Z',
-        elsewhere: this.elsewhere,
-        houseRules: this.houseRules,
-      },
-      without,
-    )
+    return judge(this.input(), without)
   }
 
   rules(): string[] {

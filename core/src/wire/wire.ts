@@ -82,6 +82,8 @@ export const listedJob = z.object({
   id: z.string(),
   name: z.string(),
   address: z.string(),
+  /** A practice job: nothing of it counts as real. */
+  practice: z.boolean(),
   changedAt: time,
   /** As it was last summed up; null until it was for the first time. */
   summary: jobSummary.nullable(),

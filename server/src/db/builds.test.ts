@@ -151,7 +151,7 @@ describe('what a newer version wrote', () => {
       const idris = await new TestClient(server.url).signIn('idris')
       const job = randomUUID()
       await source.query(
-        "INSERT INTO job SELECT firm_id, ?, 1, 'Later', '', '{}', 0, created_at, changed_at, 0, '', NULL, NULL FROM job LIMIT 1",
+        "INSERT INTO job SELECT firm_id, ?, 1, 'Later', '', '{}', 0, created_at, changed_at, 0, '', NULL, NULL, 0 FROM job LIMIT 1",
         [job],
       )
       const body = { ...anEdit([]), schema: 9, ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }] }

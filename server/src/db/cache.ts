@@ -19,6 +19,10 @@ export class DocumentCache {
     return kept
   }
 
+  drop(key: string): void {
+    this.#kept.delete(key)
+  }
+
   set(key: string, revision: number, document: JobDocument): void {
     const there = this.#kept.get(key)
     if (there && there.revision > revision) return

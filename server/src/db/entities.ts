@@ -59,6 +59,7 @@ export interface JobRow {
   revision: number
   name: string
   address: string
+  practice: boolean
   summary: string
   summaryRevision: number
   /** The house rules, the build and the moment that the summary holds for. */
@@ -222,6 +223,7 @@ export const Job = new EntitySchema<JobRow>({
     revision: { type: 'int', unsigned: true },
     name: words(120),
     address: words(200),
+    practice: { type: 'boolean', default: false },
     summary: { type: 'longtext' },
     summaryRevision: { type: 'int', unsigned: true, name: 'summary_revision' },
     summaryRules: { type: 'int', unsigned: true, name: 'summary_rules', default: 0 },

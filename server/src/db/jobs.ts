@@ -58,6 +58,7 @@ export interface JobListRow {
   readonly revision: number
   readonly name: string
   readonly address: string
+  readonly practice: boolean
   readonly summary: string
   /** Whether the summary is of this revision, by the house rules and the build given. */
   readonly fresh: boolean
@@ -187,12 +188,13 @@ export class JobStore {
     })
   }
 
-  /** The job's name as its row has it; null when this firm has no such job. */
-  async nameOf(jobId: string): Promise<string | null> {
-    const row = await this.source
-      .getRepository(Job)
-      .findOne({ where: { firmId: this.firmId, id: jobId }, select: { id: true, name: true } })
-    return row?.name ?? null
+  /** The job's name for a file, with a word where it is practice; null when this firm has no such job. */
+  async titleOf(jobId: string): Promise<string | null> {
+    const row = await this.source.getRepository(Job).findOne({
+      where: { firmId: this.firmId, id: jobId },
+      select: { id: true, name: true, practice: true },
+    })
+    return row ? `${row.name}${row.practice ? ' practice' : ''}` : null
   }
 
   /** Makes the serial look-up of every job of this firm anew from its document. */
@@ -210,6 +212,16 @@ export class JobStore {
         }),
       )
     return jobs.length
+  }
+
+  /** Takes a job out with its journal; only a demo that is loaded anew is ever taken out. */
+  async drop(jobId: string): Promise<void> {
+    await this.source.transaction(async (manager) => {
+      for (const table of ['transmitter', 'job_snapshot', 'job_edit'])
+        await manager.query(`DELETE FROM ${table} WHERE firm_id = ? AND job_id = ?`, [this.firmId, jobId])
+      await manager.query('DELETE FROM job WHERE firm_id = ? AND id = ?', [this.firmId, jobId])
+    })
+    this.cache.drop(this.#key(jobId))
   }
 
   /** Ids of the firm's jobs. */
@@ -281,10 +293,10 @@ export class JobStore {
       if (head.revision % SNAPSHOT_EVERY === 0) due.push(head)
     }
     if (start && head && head.revision > start.revision) {
-      const { name, address } = jobInfo(head.document)
+      const { name, address, practice } = jobInfo(head.document)
       await manager.query(
-        'UPDATE job SET revision = ?, name = ?, address = ?, changed_at = GREATEST(changed_at, ?) WHERE firm_id = ? AND id = ?',
-        [head.revision, name, address, takes.at(-1)?.now, this.firmId, jobId],
+        'UPDATE job SET revision = ?, name = ?, address = ?, practice = ?, changed_at = GREATEST(changed_at, ?) WHERE firm_id = ? AND id = ?',
+        [head.revision, name, address, practice, takes.at(-1)?.now, this.firmId, jobId],
       )
       await this.transmitters.keep(manager, jobId, upgraded(start.document), head.document)
     }
@@ -366,6 +378,7 @@ export class JobStore {
       revision: 0,
       name: '',
       address: '',
+      practice: false,
       summary: '{}',
       summaryRevision: 0,
       summaryRules: 0,
@@ -439,10 +452,11 @@ export class JobStore {
 
 function listRow(row: JobRow, basis: SummaryBasis): JobListRow {
   const { id, revision, name, address, summary } = row
+  const practice = Boolean(row.practice)
   const fresh =
     row.summaryRevision === revision &&
     row.summaryRules === basis.rules &&
     row.summaryBuild === basis.build &&
     (row.summaryDue === null || row.summaryDue > basis.now)
-  return { id, revision, name, address, summary, fresh, changedAt: row.changedAt.toISOString() }
+  return { id, revision, name, address, practice, summary, fresh, changedAt: row.changedAt.toISOString() }
 }

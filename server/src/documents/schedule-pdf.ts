@@ -68,8 +68,9 @@ function definition(
 ): TDocumentDefinitions {
   const info = jobInfo(document)
   const system = systemOf(document, catalogue)
-  const findings = judge({ doc: document, catalogue, now: now.toISOString(), elsewhere: null, houseRules })
-  const owed = owedList(document, catalogue, findings)
+  const input = { doc: document, catalogue, now: now.toISOString(), elsewhere: null, houseRules }
+  const findings = judge(input)
+  const owed = owedList(input, findings)
   const notes = customerNotes(document, catalogue, rulesInForce(document, houseRules))
   const day = now.toISOString().slice(0, 10)
   const heads = scheduleColumns.map(([, title]) => ({ text: title, bold: true }))
@@ -91,12 +92,12 @@ function definition(
       head: { fontSize: 11, bold: true, margin: [0, 12, 0, 4] },
     },
     footer: (page, pages) => ({
-      text: `${info.name}, zone schedule of ${day}, page ${page} of ${pages}. Holds no codes.`,
+      text: `${info.practice ? 'PRACTICE: nothing here was seen on a real system. ' : ''}${info.name}, zone schedule of ${day}, page ${page} of ${pages}. Holds no codes.`,
       margin: [32, 12, 32, 0],
       fontSize: 8,
     }),
     content: [
-      { text: info.name, style: 'title' },
+      { text: `${info.name}${info.practice ? ' — practice job' : ''}`, style: 'title' },
       {
         text: [
           info.address,

@@ -116,9 +116,9 @@ export function createJobs(
       const settings = await store.settingsOf(who.firmId).houseRules()
       const basis = { rules: settings.revision, build: taking.build, now: now() }
       const rows = await store.jobsOf(who.firmId).list(find.trim(), MOST, basis)
-      const jobs = rows.map(({ id, name, address, changedAt, summary, fresh }) => {
+      const jobs = rows.map(({ summary, revision: _revision, ...row }) => {
         const kept = JSON.parse(summary) as JobSummary | Record<string, never>
-        return { id, name, address, changedAt, fresh, summary: 'stage' in kept ? (kept as JobSummary) : null }
+        return { ...row, summary: 'stage' in kept ? (kept as JobSummary) : null }
       })
       const renewing = await store.summaries.waiting(who.firmId, now())
       if (renewing > 0) summaries?.nudge()
@@ -158,7 +158,7 @@ export function createJobs(
     async file(who, jobId) {
       // Written in a worker: two thousand devices as text would keep every edit waiting meanwhile.
       const content = await pool.run({ kind: 'export', jobId }, await text(who, jobId), entriesOf(who))
-      const name = (await store.jobsOf(who.firmId).nameOf(jobId)) ?? ''
+      const name = (await store.jobsOf(who.firmId).titleOf(jobId)) ?? ''
       return { name: fileName(name, 'json'), text: content }
     },
     async schedule(who, jobId, form) {
@@ -169,7 +169,7 @@ export function createJobs(
         job,
         entriesOf(who),
       )
-      const name = (await store.jobsOf(who.firmId).nameOf(jobId)) ?? ''
+      const name = (await store.jobsOf(who.firmId).titleOf(jobId)) ?? ''
       const content = typeof made === 'string' ? made : Buffer.from(made)
       return { name: fileName(`${name} zones`, form), content }
     },

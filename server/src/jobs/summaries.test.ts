@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { defaultHouseRules, freshEvidence, type JobList, type TemporaryState } from '#core'
+import { blankState, defaultHouseRules, freshEvidence, type JobList, type TemporaryState } from '#core'
 import { SummaryRows } from '../db/summaries.ts'
 import type { RunningServer } from '../server.ts'
 import { anEdit, startTestServer, TestClient } from '../testing/client.ts'
@@ -56,7 +56,7 @@ describe('summaries', () => {
     const state: TemporaryState = {
       ...freshEvidence(ann.me, clock.toISOString()),
       id: 'state:1',
-      type: 'state',
+      ...blankState,
       kind: 'sounder-off',
       who: 'Ann Reed',
       why: 'a baby sleeps',

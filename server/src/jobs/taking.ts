@@ -3,6 +3,7 @@ import {
   handedIn,
   readEdit,
   SCHEMA,
+  sourceProblems,
   stamped,
   waiverTrouble,
   type Edit,
@@ -55,7 +56,8 @@ export async function takeEdit(
   let answer: EditAnswer = { id, outcome: 'invalid', problems: [] }
   // Of an older shape it may be two, evidence first; both answer under the id they were sent by.
   for (const edit of read.edits) {
-    answer = { ...(await takeRead(taking, who, jobId, edit, arrival)), id }
+    // What an older page took from the air of a job that is real now is kept, and counts for nothing.
+    answer = { ...(await takeRead(taking, who, jobId, edit, { ...arrival, older: isOlder(input) })), id }
     if (answer.outcome !== 'taken') break
   }
   return answer
@@ -66,7 +68,7 @@ async function takeRead(
   who: Account,
   jobId: string,
   edit: Edit,
-  { create, sentAt, madeFor }: Arrival,
+  { create, sentAt, madeFor, older }: Arrival & { readonly older: boolean },
 ): Promise<EditAnswer> {
   const { store } = taking
   const jobs = store.jobsOf(who.firmId)
@@ -88,7 +90,14 @@ async function takeRead(
     edit: madeFor ? handedIn(edit, sender, madeFor, clocks) : stamped(edit, sender, clocks, undone),
     now,
     create,
-    ...(handsOver(edit) && !madeFor ? { guard: (head) => notReady(taking, who, jobId, head) } : {}),
+    ...(madeFor
+      ? {}
+      : {
+          guard: async (head) => [
+            ...(older ? [] : sourceProblems(head, edit)),
+            ...(handsOver(edit) ? await notReady(taking, who, jobId, head) : []),
+          ],
+        }),
   })
   switch (taken.outcome) {
     case 'no-job':

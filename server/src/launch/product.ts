@@ -8,7 +8,7 @@ import { createAccounts, type Accounts } from '../auth/accounts.ts'
 import { endProcess, freePort, startMariaDb, writeWhole, type DbAddress } from '../db/mariadb.ts'
 import { openSource } from '../db/source.ts'
 import { createStore, type Store } from '../db/store.ts'
-import { readJournalFile, type Right } from '#core'
+import { jobInfo, readJournalFile, type JournalFileResult, type Right } from '#core'
 import { createJobs, type Jobs } from '../jobs/jobs.ts'
 import { JudgingPool } from '../workers/pool.ts'
 import { REFERENCE } from '../../../demo/draft.ts'
@@ -181,9 +181,15 @@ interface DemoFile {
 async function loadDemo(store: Store, accounts: Accounts, data: string): Promise<readonly DemoSignIn[]> {
   const file = join(data, 'demo-sign-in.json')
   const known = readDemo(file)
-  if (known && 'length' in known) return known
+  if (known && 'length' in known) {
+    await reloadEarlier(store, known)
+    return known
+  }
   const firms = await store.people.firms()
-  if (known?.done && firms.length > 0) return known.people
+  if (known?.done && firms.length > 0) {
+    await reloadEarlier(store, known.people)
+    return known.people
+  }
   if (!known && firms.length > 0) return []
   const password = () => randomBytes(9).toString('base64url')
   const draft: DemoFile = known ?? {
@@ -226,21 +232,56 @@ function readDemo(file: string): DemoFile | readonly DemoSignIn[] | null {
   }
 }
 
-/** Takes the demo's journals in, their times shifted from the demo's reference moment to now. */
+/**
+ * Demo jobs of an earlier build are no practice jobs, and their learning from invented air counts for nothing: they are loaded
+ * anew. What somebody tried in them is in the backup that was made before the tables changed.
+ */
+async function reloadEarlier(store: Store, people: readonly DemoSignIn[]): Promise<void> {
+  const [first] = people
+  const person = first ? await store.people.byLogin(first.login) : null
+  if (!person) return
+  const rows = store.jobsOf(person.account.firmId)
+  let earlier = 0
+  for (const { id } of demoJournals()) {
+    const head = await rows.head(id)
+    if (!head || jobInfo(head.document).practice) continue
+    await rows.drop(id)
+    earlier += 1
+  }
+  if (earlier === 0) return
+  const pool = new JudgingPool()
+  const jobs = createJobs({ store, pool, now: () => new Date(), summaries: null, build: 'demo' })
+  await store.catalogueOf(person.account.firmId).add(shippedEntries(), true)
+  await loadJobs(
+    store,
+    jobs,
+    people.map(({ login }) => login),
+  )
+  await pool.close()
+}
+
+/** The demo's journals, their times shifted from the demo's reference moment to now. */
+function demoJournals(): readonly Extract<JournalFileResult, { ok: true }>[] {
+  const shift = Math.floor((Date.now() - Date.parse(REFERENCE)) / 60_000) * 60_000
+  return readdirSync(demoJobs)
+    .sort()
+    .map((name) => {
+      const text = readFileSync(join(demoJobs, name), 'utf8')
+      const shifted = text.replace(
+        /"(\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d)Z"/g,
+        (_whole, time: string) => `"${new Date(Date.parse(`${time}Z`) + shift).toISOString()}"`,
+      )
+      const read = readJournalFile(JSON.parse(shifted))
+      if (!read.ok) throw new Error(`The demo job ${name} is damaged: ${JSON.stringify(read.problems)}`)
+      return read
+    })
+}
+
+/** Takes the demo's journals in; one that is there already stays as it is. */
 async function loadJobs(store: Store, jobs: Jobs, logins: readonly string[]): Promise<void> {
   const found = await Promise.all(logins.map((login) => store.people.byLogin(login)))
   const people = found.flatMap((person) => (person ? [person.account] : []))
-  const shift = Math.floor((Date.now() - Date.parse(REFERENCE)) / 60_000) * 60_000
-  for (const name of readdirSync(demoJobs).sort()) {
-    const text = readFileSync(join(demoJobs, name), 'utf8')
-    const shifted = text.replace(
-      /"(\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d)Z"/g,
-      (_whole, time: string) => `"${new Date(Date.parse(`${time}Z`) + shift).toISOString()}"`,
-    )
-    const read = readJournalFile(JSON.parse(shifted))
-    if (!read.ok) throw new Error(`The demo job ${name} is damaged: ${JSON.stringify(read.problems)}`)
-    await jobs.loadJournal(people, read)
-  }
+  for (const journal of demoJournals()) await jobs.loadJournal(people, journal)
 }
 
 interface ServerPart extends Part {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { pino, type Logger } from 'pino'
 import {
+  blankSignoff,
   blankJob,
   freshEvidence,
   SCHEMA,
@@ -146,7 +147,7 @@ export function anEdit(ops: readonly Op[], extra: Partial<Edit> = {}): Edit {
 
 /** A sign-off as its maker's page sends it. */
 export function aSignoff(id: string, what: string, who: Person, at = '2026-05-04T09:30:00.000Z'): Signoff {
-  return { ...freshEvidence(who, at), id: `signoff:${id}`, type: 'signoff', what, note: '' }
+  return { ...freshEvidence(who, at), id: `signoff:${id}`, ...blankSignoff, what, note: '' }
 }
 
 export function startJob(over: Partial<JobInfo> = {}): JobInfo {

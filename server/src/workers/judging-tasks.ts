@@ -95,7 +95,7 @@ export async function doTask(
   switch (task.kind) {
     case 'summary': {
       const findings = judge(input)
-      const owed = owedList(document, catalogue, findings)
+      const owed = owedList(input, findings)
       const summary = {
         stage: nextStage(owed),
         owed: owed.length,
@@ -111,8 +111,8 @@ export async function doTask(
       }
     }
     case 'handover': {
-      const findings = judge({ ...input, elsewhere: task.elsewhere })
-      return owedList(document, catalogue, findings)
+      const asked = { ...input, elsewhere: task.elsewhere }
+      return owedList(asked, judge(asked))
         .filter((item) => item.blocks)
         .map((item) => item.text)
     }

@@ -8,6 +8,7 @@ import KeysDialog from './KeysDialog.vue'
 import { stages } from './stages.ts'
 import { isTyping, runShortcut, useShortcuts } from './useShortcuts.ts'
 import { ApiError } from '../app/api.ts'
+import CopyPlan from './CopyPlan.vue'
 import FindingsPanel from '../findings/FindingsPanel.vue'
 import JournalPanel from './JournalPanel.vue'
 import StageRail from './StageRail.vue'
@@ -35,6 +36,7 @@ async function load(): Promise<void> {
   }
 }
 
+const practice = computed(() => job.jobId !== null && jobInfo(job.doc).practice)
 const name = computed(() => (job.jobId ? jobInfo(job.doc).name : ''))
 const openFindings = computed(() => job.findings.filter((finding) => !finding.waived).length)
 const undoTitle = computed(() =>
@@ -98,6 +100,7 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
 <template>
   <Teleport v-if="job.jobId" to="#bar-slot">
     <span class="job-name">{{ name }}</span>
+    <span v-if="practice" class="practice-mark">practice</span>
     <span class="saved quiet" role="status">{{ saved }}</span>
     <span v-if="job.looksOn" class="saved" title="Your role in this firm is viewer">You look on</span>
     <span class="grow" />
@@ -137,8 +140,13 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
       <p class="my-3">{{ failure }}</p>
       <v-btn to="/jobs" color="primary">All jobs</v-btn>
     </div>
-    <v-progress-linear v-else-if="!job.jobId" indeterminate aria-label="Opening the job" />
-    <router-view v-else />
+    <p v-if="job.jobId && practice" class="practice" role="note">
+      <strong>Practice job.</strong> Its air is simulated; nothing here was seen on a real system or counts as
+      real.
+      <CopyPlan />
+    </p>
+    <v-progress-linear v-if="!failure && !job.jobId" indeterminate aria-label="Opening the job" />
+    <router-view v-else-if="!failure" />
   </v-main>
   <FindingsPanel v-if="job.jobId" v-model="findingsOpen" />
   <KeysDialog v-model="keysOpen" />
@@ -178,5 +186,15 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
   .saved {
     display: none;
   }
+}
+.practice {
+  margin: 0;
+  padding: 6px 24px;
+  font-size: 0.875rem;
+  background: repeating-linear-gradient(
+    135deg,
+    rgba(var(--v-theme-on-surface), 0.09) 0 10px,
+    rgba(var(--v-theme-on-surface), 0.04) 10px 20px
+  );
 }
 </style>

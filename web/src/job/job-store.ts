@@ -114,7 +114,9 @@ export const useJob = defineStore('job', () => {
   const places = computed(() =>
     system.value ? placesOf(doc.value, system.value, rules.value) : new Map<string, DevicePlace>(),
   )
-  const owed = computed(() => (jobId.value ? owedList(doc.value, catalogue.value, findings.value) : []))
+  const owed = computed(() =>
+    jobId.value ? owedList(inputOf(doc.value, catalogue.value), findings.value) : [],
+  )
   const serials = computed(() => (jobId.value ? [...serialsOf(doc.value)].sort().join(' ') : ''))
   watch(serials, useDebounceFn(askElsewhere, 400))
 

@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { freshEvidence, SCHEMA, UPGRADE, type JournalEntry, type Op } from '#core'
+import {
+  blankTest,
+  blankSignoff,
+  blankState,
+  freshEvidence,
+  SCHEMA,
+  UPGRADE,
+  type JournalEntry,
+  type Op,
+} from '#core'
 import { catalogue, learned, smallDoc } from '../testing/small-doc.ts'
 import { journalLines, touches } from './journal-lines.ts'
 import { opLines } from './ops-words.ts'
@@ -67,7 +76,7 @@ describe('the journal in words', () => {
     const test = {
       ...fresh,
       id: 'test:1',
-      type: 'test',
+      ...blankTest,
       subject: 'device:porch',
       of: null,
       kind: 'placement',
@@ -75,12 +84,13 @@ describe('the journal in words', () => {
       reading: 2,
       note: 'behind a shelf',
     } as const
-    const signoff = { ...fresh, id: 'signoff:1', type: 'signoff', what: 'read-back', note: '' } as const
+    const signoff = { ...fresh, id: 'signoff:1', ...blankSignoff, what: 'read-back', note: '' } as const
     const state = {
       ...fresh,
       id: 'state:1',
-      type: 'state',
+      ...blankState,
       kind: 'sounder-off',
+      about: 'device:porch',
       who: 'Nell',
       why: 'a baby sleeps',
       until: '2026-05-04T20:00:00Z',
@@ -91,10 +101,10 @@ describe('the journal in words', () => {
       record,
     }))
     expect(journalLines(doc, catalogue, entry(ops), null)).toEqual([
-      'New: 2041 7733 for zone 07: accepted',
-      'New: placement of Reedling contact in porch: fail, 2, behind a shelf',
+      'New: 2041 7733 for zone 07: accepted, heard',
+      'New: placement reading of Reedling contact in porch: fail, 2, behind a shelf',
       'New: sign-off, read-back',
-      'New: A keypad sounder is off: a baby sleeps',
+      'New: A keypad sounder is off (Reedling contact in porch): a baby sleeps',
       'New: end: A keypad sounder is off',
     ])
   })

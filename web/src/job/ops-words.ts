@@ -3,9 +3,12 @@ import {
   fieldWords,
   groupId,
   jobRecords,
+  knownBy,
+  PANEL,
   printNumber,
   schools,
-  stateWords,
+  proofRules,
+  stateRules,
   systemOf,
   typeOfId,
   type Catalogue,
@@ -74,12 +77,12 @@ export function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRe
     case 'heard':
       return `${groupId(catalogue.get('family', record.family), record.serial)} for ${about(doc, catalogue, record.subject)}`
     case 'test':
-      return `${record.kind} of ${about(doc, catalogue, record.subject)}`
+      return `${proofRules[record.kind].name.toLowerCase()} of ${record.subject === PANEL ? 'the panel' : about(doc, catalogue, record.subject)}`
     case 'signoff':
       return `sign-off, ${record.what}`
     case 'state':
     case 'state-end':
-      return `${record.type === 'state' ? '' : 'end: '}${stateWords[record.kind] ?? record.kind}`
+      return `${record.type === 'state' ? '' : 'end: '}${stateRules[record.kind].name}${record.type === 'state' && record.about !== null ? ` (${about(doc, catalogue, record.about)})` : ''}`
     case 'departure':
       return `departure, ${schools.find((item) => item.key === record.rule)?.question ?? record.rule}`
     default:
@@ -101,10 +104,13 @@ function summary(doc: JobDocument, catalogue: Catalogue, record: JobRecord): str
   if (record.type === 'departure') return choiceWords(record.rule, record.choice)
   if (record.type === 'waiver') return record.reason
   if (record.type === 'test')
-    return [record.outcome, record.reading, record.note]
+    return [record.outcome, record.reading, record.method, record.note]
       .filter((part) => part !== null && part !== '')
       .join(', ')
-  if (record.type === 'heard') return record.decision
+  if (record.type === 'heard')
+    return record.decision === 'released'
+      ? 'taken out of the panel'
+      : `${record.decision}, ${{ heard: 'heard', typed: 'typed, not heard', sister: 'as its sister zone' }[knownBy(record)]}`
   if (record.type === 'state') return record.why
   return record.type === 'terminal' ? record.state : ''
 }

@@ -115,6 +115,7 @@ const secure = window.isSecureContext !== false
             <tr v-for="row in rows" :key="row.id" @click="router.push(pathOf(row))">
               <td>
                 <router-link :to="pathOf(row)" class="job-link">{{ row.name }}</router-link>
+                <span v-if="row.practice" class="practice-mark">practice</span>
               </td>
               <td>{{ row.address }}</td>
               <template v-if="row.summary">

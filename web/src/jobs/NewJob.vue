@@ -14,7 +14,15 @@ import {
 } from '#core'
 import { api } from '../app/api.ts'
 import { useSession } from '../app/session.ts'
-import { gradeItems, kindItems, monitoredItems, paceItems, regionItems } from './words.ts'
+import {
+  exerciseItems,
+  gradeItems,
+  kindItems,
+  monitoredItems,
+  paceItems,
+  practiceItems,
+  regionItems,
+} from './words.ts'
 
 const session = useSession()
 const router = useRouter()
@@ -34,6 +42,8 @@ const form = reactive({
   petKg: '',
   wishes: '',
   panel: null as string | null,
+  practice: false,
+  exercise: 'plain' as JobInfo['exercise'],
 })
 
 onMounted(() => session.loadCatalogue())
@@ -104,6 +114,16 @@ async function begin(): Promise<void> {
       <h1>New job</h1>
       <v-text-field v-model="form.name" label="Name of the job" :error-messages="faults.name" autofocus />
       <v-text-field v-model="form.address" label="Address" :error-messages="faults.address" />
+      <div class="pair">
+        <v-select
+          v-model="form.practice"
+          label="Real or practice"
+          :items="practiceItems"
+          hint="Fixed once the job is begun"
+          persistent-hint
+        />
+        <v-select v-if="form.practice" v-model="form.exercise" label="Exercise" :items="exerciseItems" />
+      </div>
       <h2>System</h2>
       <div class="pair">
         <v-select

@@ -11,6 +11,7 @@ import JobList from './JobList.vue'
 const row = (name: string, over: Partial<ListedJob> = {}): ListedJob => ({
   id: name.toLowerCase(),
   name,
+  practice: false,
   address: '',
   changedAt: '2026-05-04T09:00:00.000Z',
   summary: { stage: 'kit', owed: 3, stops: 1 },

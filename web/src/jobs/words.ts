@@ -23,3 +23,11 @@ export const paceItems = [
   { title: 'Ordinary pace (1.2 m/s)', value: 'ordinary' },
   { title: 'Slow (0.6 m/s)', value: 'slow' },
 ]
+export const practiceItems = [
+  { title: 'Real: a system on the wall', value: false },
+  { title: 'Practice: simulated air, nothing counts', value: true },
+]
+export const exerciseItems = [
+  { title: 'Plain: every device sends', value: 'plain' },
+  { title: 'With surprises of a real house', value: 'surprises' },
+]

@@ -2,6 +2,7 @@ import { cleanHouse, cleanMorrow, cleanTarn, SmallJob } from '../../testing/smal
 import { ostler, pinfold, quillet } from './case-jobs.ts'
 import type { RuleCase } from './rule-case.ts'
 import { evidenceBy } from '../../job/testing/records.ts'
+import { blankSignoff, blankState } from '../../job/blank.ts'
 
 const verified = (j: SmallJob, device: string, fireGroup: number | null): SmallJob =>
   j.set(j.zone(device, 'smoke').id, { response: 'fire-verified', reason: 'cooking haze', fireGroup })
@@ -228,7 +229,7 @@ export const placeCases: readonly RuleCase[] = [
             op: 'add',
             record: {
               id: 'signoff:consent',
-              type: 'signoff',
+              ...blankSignoff,
               what: 'consent police pair',
               ...evidenceBy('Nell'),
               note: '',
@@ -283,7 +284,7 @@ export const placeCases: readonly RuleCase[] = [
           op: 'add',
           record: {
             id: 'state:one',
-            type: 'state',
+            ...blankState,
             kind: 'chime-demo',
             who: 'Nell',
             why: 'shown to the customer',
@@ -292,7 +293,7 @@ export const placeCases: readonly RuleCase[] = [
           },
         },
       ]),
-    says: 'Chime for a demonstration, by Nell, was to end at 2026-05-04 09:00 UTC and is still open.',
+    says: 'Chime is on for a demonstration, by Nell, was to end at 2026-05-04 09:00 UTC and is still open.',
     fix: null,
   },
   {

@@ -6,7 +6,13 @@ import { useJob } from '../../job/job-store.ts'
 const props = defineProps<{ heard: readonly Transmission[]; targets: readonly Target[] }>()
 const emit = defineEmits<{ show: [heard: Transmission]; choose: [id: string] }>()
 const job = useJob()
-const causes = { event: 'event', tamper: 'tamper', button: 'button', 'check-in': 'check-in' } as const
+const causes = {
+  event: 'event',
+  tamper: 'tamper',
+  button: 'button',
+  'power-up': 'power-up',
+  'check-in': 'check-in',
+} as const
 
 const rows = computed(() =>
   props.heard.slice(0, 12).map((heard) => {
@@ -22,7 +28,7 @@ const rows = computed(() =>
       heard,
       id: groupId(family, heard.serial),
       what: `${causes[heard.cause]}${heard.loop === null ? '' : `, loop ${heard.loop}`}`,
-      level: `${heard.level} ${family?.placement.unit ?? ''}`,
+      level: `${heard.level} ${family?.placement.unit ?? ''}${heard.lowBattery ? ' · battery low' : ''}`,
       whose,
       foreign: !device,
       open,

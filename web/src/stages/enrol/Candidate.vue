@@ -7,7 +7,7 @@ import type { Enrolling } from './useEnrol.ts'
 const props = defineProps<{ enrol: Enrolling; listening: boolean }>()
 const { target, family, model, candidate, judgement, confirming, unconfirmed, loop, sister, holding } =
   props.enrol
-const { mayGoWithout, goesWithout, without } = props.enrol
+const { mayGoWithout, goesWithout, without, practice, heardOnce } = props.enrol
 const asking = ref(false)
 const why = ref('')
 const whyFault = ref('')
@@ -19,14 +19,48 @@ function goWithout(): void {
   why.value = ''
 }
 const entry = ref('')
+const shownEntry = ref('')
 // While somebody types, what is heard must not change what the typing is for.
-watch(entry, (text) => (holding.value = text !== ''))
+watch([entry, shownEntry], (texts) => (holding.value = texts.some((text) => text !== '')))
 const fault = ref('')
+const shownFault = ref('')
+/** In a practice job the air is the display, so that it is typed only by whoever wants to. */
+const displayOpen = ref(false)
+/** What made the device send, and the loop that the display shows with it, where it shows one. */
+const way = ref(0)
+const shownLoop = ref<number | null>(null)
+watch(
+  () => target.value?.id,
+  () => {
+    way.value = 0
+    shownLoop.value = null
+    shownFault.value = ''
+    fault.value = ''
+  },
+)
+const ways = computed(() => {
+  const known = model.value?.ways ?? []
+  const items = known.length > 0 ? known : [{ way: 'made to send', sends: 'event' as const }]
+  return items.map((item, index) => ({ title: item.way, value: index, sends: item.sends }))
+})
+/** A typed ID may be what the device's own sticker says, where none is noted for certain. */
+const mayNote = computed(
+  () =>
+    candidate.value?.source === 'typed' &&
+    (target.value?.device.sticker === null || target.value?.device.stickerUnsure === true),
+)
+const tellsLoop = computed(() => target.value?.zone !== null && target.value?.zone?.loop !== null)
+const shownLoops = computed(() => [
+  { title: 'none shown', value: null as number | null },
+  ...(model.value?.loops ?? []).map((item) => ({ title: `loop ${item.loop}`, value: item.loop })),
+])
 
 /** Words of their own for what is neither this one nor plainly another. */
 const words: Readonly<Record<string, string>> = {
   elsewhere: 'In another job, too.',
   'look-alike': 'Nearly, but not it.',
+  clash: 'Two at once.',
+  'sticker-unsure': 'Read the sticker first.',
 }
 const verdict = computed(() => {
   const now = judgement.value
@@ -40,7 +74,7 @@ const verdict = computed(() => {
     'ask-loop': { glyph: '?', word: 'Which loop?', color: 'warning' },
     query: {
       glyph: '?',
-      word: candidate.value?.source === 'typed' ? 'Typed, not heard.' : 'Compare with the sticker.',
+      word: candidate.value?.source === 'typed' ? 'Typed, not heard.' : 'No sticker to compare with.',
       color: 'warning',
     },
     refuse: { glyph: '■', word: 'Not this one.', color: 'error' },
@@ -71,13 +105,45 @@ const ready = computed(
       target.value?.loop === null ||
       loop.value === target.value?.loop?.loop),
 )
-const from = computed(() => (candidate.value?.source === 'typed' ? 'Typed' : 'Heard'))
-const shown = computed(() => candidate.value?.serial ?? (target.value?.done ? bound.value : null))
+const froms = { typed: 'Typed', display: 'Display', air: 'Heard' } as const
+const from = computed(() => {
+  const now = candidate.value
+  if (now) return froms[now.source]
+  if (!target.value?.done) return practice.value ? 'Heard' : 'Display'
+  return target.value.how === 'heard' ? 'Learned' : 'Typed'
+})
+/** What the display showed stands at the end of the ID; the rest was not seen. */
+const shown = computed(() => {
+  const now = candidate.value
+  if (now?.shown) return now.shown.padStart(now.serial.length)
+  return now?.serial ?? (target.value?.done ? bound.value : null)
+})
+/** In words, how a target that is done is known. */
+const doneWords = computed(() => {
+  const now = target.value
+  if (!now) return ''
+  const id = groupId(family.value, bound.value ?? '')
+  const waiting = now.waits ? ', waiting to be sent' : ''
+  if (now.how === 'typed') return `Typed, not heard, as ${id}${waiting}: a trip at its place must prove it.`
+  if (now.how === 'sister')
+    return `Has the ID of its sister zone, ${id}${waiting}: this event itself was not heard.`
+  const unread = now.device.sticker === null ? ' No sticker was compared: its armed trip settles it.' : ''
+  return `${now.waits ? 'Accepted' : 'Learned'} as ${id}${waiting}.${unread}`
+})
 const bound = computed(() => target.value?.serial ?? null)
 
 function enter(): void {
   fault.value = props.enrol.type(entry.value)
   if (fault.value === '') entry.value = ''
+}
+
+function read(): void {
+  const cause = ways.value[way.value]?.sends ?? 'event'
+  shownFault.value =
+    shownEntry.value.trim() === ''
+      ? 'Type what the display shows: the last four signs, or all.'
+      : props.enrol.display({ signs: shownEntry.value, cause, loop: shownLoop.value })
+  if (shownFault.value === '') shownEntry.value = ''
 }
 </script>
 
@@ -93,12 +159,58 @@ function enter(): void {
         ><template v-if="target.device.room">, {{ target.device.room }}</template>
       </span>
     </div>
-    <IdCompare
-      :family="family"
-      :sticker="target.device.sticker"
-      :heard="shown"
-      :from="target.done && !candidate ? 'Enrolled' : from"
-    />
+    <IdCompare :family="family" :sticker="target.device.sticker" :heard="shown" :from="from" />
+    <p v-if="target.device.stickerUnsure" class="unsure" role="note">
+      ▲ This sticker was written in from a typed ID by an earlier version: it compares with itself. Read the
+      sticker off the device, type it below and note it.
+    </p>
+    <div class="entries" :class="{ last: practice }">
+      <form class="entry" @submit.prevent="enter">
+        <v-text-field
+          id="sticker-entry"
+          v-model="entry"
+          label="Type or scan the sticker"
+          autocomplete="off"
+          maxlength="60"
+          :error-messages="fault"
+          @update:model-value="fault = ''"
+        />
+        <v-btn type="submit" variant="tonal" height="40" class="text-none">{{
+          target.device.sticker === null || target.device.stickerUnsure ? 'Read' : 'Compare'
+        }}</v-btn>
+      </form>
+      <v-btn
+        v-if="practice && !displayOpen"
+        variant="text"
+        class="text-none to-display"
+        @click="displayOpen = true"
+        >Type what the display shows…</v-btn
+      >
+      <form v-else class="entry" @submit.prevent="read">
+        <v-text-field
+          v-model="shownEntry"
+          label="What does the display show?"
+          autocomplete="off"
+          maxlength="40"
+          :hint="target.device.sticker === null ? 'The whole ID' : 'The last four suffice'"
+          persistent-hint
+          :error-messages="shownFault"
+          @update:model-value="shownFault = ''"
+        />
+        <v-btn
+          type="submit"
+          variant="tonal"
+          height="40"
+          class="text-none"
+          aria-label="Compare the display with the sticker"
+          >Compare</v-btn
+        >
+        <div class="told">
+          <v-select v-if="ways.length > 1" v-model="way" label="What made it send" :items="ways" />
+          <v-select v-if="tellsLoop" v-model="shownLoop" label="Loop on the display" :items="shownLoops" />
+        </div>
+      </form>
+    </div>
     <div
       v-if="verdict"
       class="verdict"
@@ -109,10 +221,7 @@ function enter(): void {
       <span class="reason">{{ verdict.reason }}</span>
       <span v-if="confirming" class="reason">{{ confirming }}</span>
     </div>
-    <p v-else-if="target.done" class="quiet">
-      {{ target.waits ? 'Accepted' : 'Enrolled' }} as {{ groupId(family, bound ?? '')
-      }}{{ target.waits ? ', waiting to be sent' : '' }}. To learn it again, trip it or type its sticker.
-    </p>
+    <p v-else-if="target.done" class="quiet">{{ doneWords }} To learn it again, trip it and compare.</p>
     <p v-else-if="bound" class="quiet">
       {{ groupId(family, bound) }} is told by the job’s file or an earlier version; nobody here saw it. Learn
       it again to make it count.
@@ -121,7 +230,14 @@ function enter(): void {
       {{ target.loop?.name }} cannot be tripped on the bench: it takes the ID of its sister zone.
     </p>
     <p v-else class="quiet">
-      {{ listening ? 'Waiting for it.' : '' }} Ways to make it transmit:
+      {{
+        practice
+          ? listening
+            ? 'Waiting for it.'
+            : ''
+          : 'Let the panel learn, make the device send, and type what the display shows.'
+      }}
+      Ways to make it transmit:
       {{ model?.ways.map((way) => way.way).join('; ') || 'see its own sheet' }}. Sticker:
       {{ model?.sticker }}.
     </p>
@@ -155,8 +271,25 @@ function enter(): void {
       class="loop"
     />
     <div class="acts">
-      <v-btn size="x-large" color="primary" :disabled="!ready" class="text-none" @click="enrol.accept"
-        >Accept for {{ target.name }}</v-btn
+      <v-btn v-if="mayNote" size="x-large" color="primary" class="text-none" @click="enrol.noteSticker"
+        >Note it as the sticker</v-btn
+      >
+      <v-btn
+        size="x-large"
+        :color="mayNote ? undefined : 'primary'"
+        :variant="mayNote ? 'tonal' : 'flat'"
+        :disabled="!ready"
+        class="text-none"
+        @click="enrol.accept"
+        >Accept for {{ target.name }}{{ mayNote ? ', typed only' : '' }}</v-btn
+      >
+      <v-btn
+        v-if="candidate?.source === 'display' && heardOnce"
+        size="x-large"
+        variant="tonal"
+        class="text-none"
+        @click="enrol.sawAgain"
+        >Tripped again, it shows the same</v-btn
       >
       <v-btn size="x-large" variant="tonal" :disabled="!candidate" class="text-none" @click="enrol.refuse"
         >Refuse, keep on record</v-btn
@@ -178,18 +311,6 @@ function enter(): void {
         >Take the sister’s ID {{ groupId(family, sister) }}</v-btn
       >
     </div>
-    <form class="entry" @submit.prevent="enter">
-      <v-text-field
-        id="sticker-entry"
-        v-model="entry"
-        label="Type or scan the sticker"
-        autocomplete="off"
-        maxlength="60"
-        :error-messages="fault"
-        @update:model-value="fault = ''"
-      />
-      <v-btn type="submit" variant="tonal" height="40" class="text-none">Compare</v-btn>
-    </form>
   </section>
 </template>
 
@@ -227,10 +348,34 @@ function enter(): void {
 .acts :deep(.v-btn) {
   min-height: 52px;
 }
+.entries {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 14px 24px;
+}
+.entries.last {
+  order: 1;
+}
 .entry {
-  display: flex;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 14px 10px;
+  align-content: start;
+}
+.told {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
   gap: 10px;
-  max-width: 460px;
+}
+.to-display {
+  justify-self: start;
+}
+.unsure {
+  margin: 0;
+  padding: 8px 12px;
+  border-left: 4px solid rgb(var(--v-theme-warning));
+  background: rgba(var(--v-theme-warning), 0.1);
 }
 .loop {
   max-width: 320px;

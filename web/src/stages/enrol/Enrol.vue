@@ -15,11 +15,21 @@ import { useEnrol } from './useEnrol.ts'
 const job = useJob()
 const air = useAir()
 const enrol = useEnrol(air)
-const { targets, target, follow, open, said } = enrol
+const { targets, target, follow, said } = enrol
 const { listening, heard, seconds } = air
 /** Accepted here, and not at the server yet. */
 const waiting = computed(() => targets.value.filter((item) => item.done && item.waits).length)
-const enrolled = computed(() => targets.value.length - open.value - waiting.value)
+const counts = computed(() => {
+  const done = targets.value.filter((item) => item.done && !item.waits)
+  const heard = done.filter((item) => item.how === 'heard').length
+  const other = done.length - heard
+  return [
+    `${heard} of ${targets.value.length} learned`,
+    ...(other > 0 ? [`${other} typed, not heard`] : []),
+    ...(waiting.value > 0 ? [`${waiting.value} waiting to be sent`] : []),
+  ].join(', ')
+})
+const { practice } = enrol
 const records = computed(() => recordsOf(job.doc, 'heard'))
 const recordOpen = ref(false)
 // A scanner types into the page: its digits must not be taken for shortcuts.
@@ -41,13 +51,10 @@ const identityWords = computed(() =>
   <div class="page">
     <div class="page-head">
       <h1>Enrol</h1>
-      <span class="quiet"
-        >{{ enrolled }} of {{ targets.length }} enrolled{{
-          waiting > 0 ? `, ${waiting} waiting to be sent` : ''
-        }}</span
-      >
+      <span class="quiet">{{ counts }}</span>
       <span class="grow" />
       <v-btn
+        v-if="practice"
         size="large"
         :color="listening ? undefined : 'primary'"
         :variant="listening ? 'tonal' : 'flat'"
@@ -72,10 +79,10 @@ const identityWords = computed(() =>
       <div class="main">
         <Candidate :enrol="enrol" :listening="listening" />
         <p class="said" role="status">{{ said }}</p>
-        <section class="sheet air">
+        <section v-if="practice" class="sheet air">
           <div class="air-head">
             <h2>On the air</h2>
-            <span class="quiet small">simulated</span>
+            <span class="quiet small">simulated, for practice</span>
             <span class="grow" />
             <v-checkbox v-model="follow" label="Bring up what is heard" />
           </div>

@@ -27,7 +27,8 @@ const cells = computed((): Cell[] => {
   return compareIds(props.heard ?? blank, props.sticker ?? blank).map((cell, index) => ({
     sticker: cell.expected,
     heard: cell.heard,
-    same: cell.same || props.heard === null || props.sticker === null,
+    // What the display did not show is no difference: only what was seen is compared.
+    same: cell.same || cell.heard === ' ' || props.heard === null || props.sticker === null,
     gap: starts.has(index),
   }))
 })
@@ -35,6 +36,9 @@ const differing = computed(() => cells.value.filter((cell) => !cell.same).length
 const words = computed(() => {
   if (props.heard === null) return 'nothing yet'
   if (props.sticker === null) return 'no sticker noted'
+  const seen = cells.value.filter((cell) => cell.heard !== ' ').length
+  if (differing.value === 0 && seen < cells.value.length)
+    return `the last ${seen} are the same; the others were not seen`
   return differing.value === 0
     ? 'the same, character by character'
     : `${differing.value} ${differing.value === 1 ? 'character differs' : 'characters differ'}`

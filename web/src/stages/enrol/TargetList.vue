@@ -8,6 +8,11 @@ const job = useJob()
 const where = (target: Target): string =>
   target.zone?.label ||
   [job.system?.byId.get(target.device.id)?.model.name, target.device.room].filter(Boolean).join(', ')
+const how = { heard: 'learned', typed: 'typed, not heard', sister: 'as its sister zone, not heard' } as const
+function stateOf(target: Target): string {
+  if (!target.done || target.how === null) return 'to enrol'
+  return target.waits ? 'accepted, waiting to be sent' : how[target.how]
+}
 </script>
 
 <template>
@@ -21,13 +26,11 @@ const where = (target: Target): string =>
         @click="emit('choose', target.id)"
       >
         <span class="state" aria-hidden="true">{{
-          target.done ? (target.waits ? '…' : '✓') : target.sister ? '≈' : '○'
+          target.done ? (target.waits ? '…' : target.how === 'heard' ? '✓' : '≈') : '○'
         }}</span>
         <span class="num">{{ target.name.replace('zone ', '') }}</span>
         <span class="what">{{ where(target) }}</span>
-        <span class="sr-only">{{
-          target.done ? (target.waits ? 'accepted, waiting to be sent' : 'enrolled') : 'to enrol'
-        }}</span>
+        <span class="sr-only">{{ stateOf(target) }}</span>
       </button>
     </li>
   </ul>

@@ -26,6 +26,7 @@ const trip = (id: string, over: Partial<Transmission> = {}): void => {
     cause: 'event',
     loop: 3,
     level: 4,
+    lowBattery: false,
     deviceClass: 'contact',
     ...over,
   }
@@ -41,10 +42,12 @@ const accept = (): HTMLButtonElement =>
 async function open(
   sticker: string | null,
   others: readonly { serial: string; job: string }[] = [],
+  practice = true,
 ): Promise<void> {
   const doc = after(smallDoc(), [
     { op: 'set', id: 'device:porch', field: 'sticker', from: null, to: sticker },
     { op: 'set', id: 'zone:one', field: 'loop', from: null, to: 3 },
+    { op: 'set', id: 'job:main', field: 'practice', from: false, to: practice },
   ])
   page = await openJob(doc, 'installer', others)
   const enrol = scope.run(() => useEnrol(air))
@@ -77,7 +80,7 @@ it('holds Accept back until a contact was tripped once more', async () => {
   expect(accept().disabled).toBe(false)
   await page.press('Accept for zone 07')
   expect(page.edits.map((edit) => edit.kind)).toEqual(['enrol.accept'])
-  expect(enrolmentOf(page.job.doc, 'zone:one')).toMatchObject({ serial: '20417733', by: 'air' })
+  expect(enrolmentOf(page.job.doc, 'zone:one')).toMatchObject({ serial: '20417733', how: 'heard' })
   // Taken out again it is to be learned anew, and both stay on record.
   await page.press('Take it out of the panel')
   expect(enrolmentOf(page.job.doc, 'zone:one')).toBeNull()
@@ -107,7 +110,7 @@ it('never compares what was typed with itself', async () => {
   expect(text()).toContain('Typed, not heard.')
   expect(text()).toContain('no sticker noted')
   expect(text()).not.toContain('This is it')
-  await page.press('Accept for zone 07')
+  await page.press('Accept for zone 07, typed only')
   expect(recordsOf(page.job.doc, 'device')[0]?.sticker).toBeNull()
   expect(text()).not.toContain('the same, character by character')
 })
@@ -179,4 +182,144 @@ it('goes without the second transmission for a reason that covers the class, cou
   expect(text()).toContain('1 so far')
   await page.press('Ask for it again')
   expect(accept().disabled).toBe(true)
+})
+
+/* A real job: it never listens; what it knows is read off the panel's display and the sticker. */
+
+async function enter(label: string, words: string): Promise<void> {
+  const input = page.control(label)
+  input.value = words
+  input.dispatchEvent(new Event('input'))
+  input.form?.dispatchEvent(new Event('submit'))
+  await page.settle()
+}
+const evidence = () =>
+  recordsOf(page.job.doc, 'heard').map(({ source, cause, shown, times, decision, code }) => ({
+    ...{ source, cause, shown, times, decision, code },
+  }))
+
+it('takes the last four of the display against the noted sticker, confirmed by a second trip', async () => {
+  await open('20417733', [], false)
+  await enter('What does the display show?', '773')
+  expect(text()).toContain('Type at least the last 4 of the 8 signs')
+  await enter('What does the display show?', '7733')
+  expect(text()).toContain('This is it.')
+  expect(text()).toContain('the last 4 are the same; the others were not seen')
+  expect(text()).toContain('House rule: trip it once more to confirm it. Shown once so far.')
+  expect(accept().disabled).toBe(true)
+  await page.press('Tripped again, it shows the same')
+  expect(text()).toContain('Shown 2 times: confirmed.')
+  await page.press('Accept for zone 07')
+  expect(evidence()).toEqual([
+    {
+      ...{ source: 'display', cause: 'event', shown: '7733', times: 2, decision: 'accepted' },
+      code: 'accept',
+    },
+  ])
+  expect(enrolmentOf(page.job.doc, 'zone:one')).toMatchObject({ serial: '20417733', how: 'heard' })
+  expect(text()).toContain('as 2041 7733')
+})
+
+it('refuses a display that shows another’s last four, and keeps it on record', async () => {
+  await open('20417733', [], false)
+  await enter('What does the display show?', '7738')
+  expect(text()).toContain('Not this one.')
+  expect(text()).toContain('The display shows … 7738, and this sticker ends in 7733.')
+  expect(accept().disabled).toBe(true)
+  await page.press('Refuse, keep on record')
+  expect(evidence().map(({ decision, code }) => [decision, code])).toEqual([['refused', 'foreign']])
+})
+
+it('notes a typed sticker as the sticker only when somebody says so, and then compares the display with it', async () => {
+  await open(null, [], false)
+  await enter('What does the display show?', '7733')
+  expect(text()).toContain('No sticker is noted to compare it with')
+  await enter('Type or scan the sticker', '2041 7733')
+  expect(text()).toContain('Typed, not heard.')
+  await page.press('Note it as the sticker')
+  expect(recordsOf(page.job.doc, 'device')[0]?.sticker).toBe('20417733')
+  expect(recordsOf(page.job.doc, 'heard')).toEqual([])
+  await enter('What does the display show?', '7733')
+  expect(text()).toContain('This is it.')
+})
+
+it('takes an ID without a readable sticker when it was tripped alone twice', async () => {
+  await open(null, [], false)
+  await enter('What does the display show?', '20417733')
+  expect(text()).toContain('No sticker to compare with.')
+  expect(text()).toContain('trip it alone once more and see the same ID')
+  expect(accept().disabled).toBe(true)
+  expect(text()).not.toContain('Go without')
+  await enter('What does the display show?', '20417733')
+  expect(accept().disabled).toBe(false)
+  await page.press('Accept for zone 07')
+  expect(evidence().map(({ times, code }) => [times, code])).toEqual([[2, 'no-sticker']])
+  expect(text()).toContain('its armed trip settles it')
+})
+
+it('calls what was only typed so, also once it is accepted', async () => {
+  await open('20417733', [], false)
+  await enter('Type or scan the sticker', '20417733')
+  expect(text()).toContain('The noted sticker’s ID.')
+  await page.press('Accept for zone 07')
+  expect(evidence().map(({ source, cause, times }) => [source, cause, times])).toEqual([
+    ['sticker', 'typed', null],
+  ])
+  expect(text()).toContain('Typed, not heard, as 2041 7733')
+  expect(text()).not.toContain('This is it')
+})
+
+it('compares with no sticker that was written in from a typed ID, until it is read off the device', async () => {
+  await open('20417733', [], false)
+  page.job.set('device.set', 'device:porch', 'stickerUnsure', false, true)
+  await page.settle()
+  expect(text()).toContain('it compares with itself')
+  await enter('What does the display show?', '7733')
+  expect(text()).toContain('Read the sticker first.')
+  expect(accept().disabled).toBe(true)
+  await page.press('Refuse, keep on record')
+  await enter('Type or scan the sticker', '20417733')
+  await page.press('Note it as the sticker')
+  expect(recordsOf(page.job.doc, 'device')[0]).toMatchObject({ sticker: '20417733', stickerUnsure: false })
+  await enter('What does the display show?', '7733')
+  expect(text()).toContain('This is it.')
+})
+
+it('asks for the loop where a tamper was shown, and refuses another loop', async () => {
+  await open('20417733', [], false)
+  const enrolled = scope.run(() => useEnrol(air))
+  expect(enrolled?.display({ signs: '7733', cause: 'tamper', loop: null })).toBe('')
+  expect(enrolled?.judgement.value).toMatchObject({ kind: 'ask-loop' })
+  expect(enrolled?.display({ signs: '7733', cause: 'event', loop: 4 })).toBe('')
+  expect(enrolled?.judgement.value).toMatchObject({ kind: 'refuse', code: 'loop' })
+})
+
+it('takes neither of two that sent at once, and says where each belongs', async () => {
+  await open('20417733')
+  trip('one', { atMs: 1000 })
+  trip('two', { atMs: 1400, serial: '99887766' })
+  await page.settle()
+  expect(text()).toContain('Two at once.')
+  expect(text()).toContain(
+    '2041 7733 is the Reedling contact in porch; 9988 7766 is on no sticker of this job',
+  )
+  expect(accept().disabled).toBe(true)
+})
+
+it('counts everything of a practice job as practice, whatever was typed', async () => {
+  await open('20417733')
+  await page.press('Type what the display shows…')
+  await enter('What does the display show?', '7733')
+  await page.press('Tripped again, it shows the same')
+  await page.press('Accept for zone 07')
+  expect(evidence().map(({ source }) => source)).toEqual(['practice'])
+  await page.press('Take it out of the panel')
+  await enter('Type or scan the sticker', '20417733')
+  await page.press('Accept for zone 07')
+  expect(evidence().map(({ source, cause }) => [source, cause])).toEqual([
+    ['practice', 'event'],
+    ['practice', 'released'],
+    ['practice', 'typed'],
+  ])
+  expect(enrolmentOf(page.job.doc, 'zone:one')?.how).toBe('typed')
 })

@@ -17,12 +17,18 @@ export interface Air {
   stop(): void
 }
 
-/** Listens to the simulated air of the open job: it is the same for everyone who looks at the job at the same time. */
+/**
+ * Listens to the simulated air of the open practice job: it is the same for everyone who looks at the job at the same time. A
+ * real job never listens.
+ */
 export function useAir(): Air {
   const job = useJob()
   const now = useNow({ interval: 500 })
   const heard = shallowRef<readonly Transmission[]>([])
-  const startedAt = computed(() => (job.jobId ? jobInfo(job.doc).airStartedAt : null))
+  const startedAt = computed(() => {
+    const info = job.jobId ? jobInfo(job.doc) : null
+    return info?.practice ? info.airStartedAt : null
+  })
   const listening = computed(() => startedAt.value !== null)
   const elapsed = computed(() => (startedAt.value ? now.value.getTime() - Date.parse(startedAt.value) : 0))
   let upTo = 0

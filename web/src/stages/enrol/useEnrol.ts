@@ -1,8 +1,12 @@
 import { v4 as uuid } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import {
+  clashWith,
   heardRecord,
   isOfLifeSafety,
+  jobInfo,
+  judgeClash,
+  judgeDisplayed,
   judgeHeard,
   judgeTyped,
   loopOps,
@@ -16,8 +20,10 @@ import {
   wantsConfirming,
   withoutSecond,
   type DeviceModel,
+  type Displayed,
   type Heard,
   type Judgement,
+  type Op,
   type Target,
   type Transmission,
 } from '#core'
@@ -26,11 +32,13 @@ import { useSession } from '../../app/session.ts'
 import { useJob } from '../../job/job-store.ts'
 import type { Air } from './useAir.ts'
 
-/** What is shown beside the sticker: heard over the air, or typed and scanned. */
+/** What is shown beside the sticker: heard on the practice air, read off the panel's display, or typed and scanned. */
 export interface Candidate {
-  readonly source: 'air' | 'typed'
+  readonly source: 'air' | 'display' | 'typed'
   readonly serial: string
   readonly heard: Transmission | null
+  /** What the display showed, where that was less than the whole ID. */
+  readonly shown: string | null
 }
 
 /** Enrolling one target after the other: what is heard or typed is judged, accepted or refused, and kept on record. */
@@ -62,11 +70,24 @@ export function useEnrol(air: Air) {
   const elsewhere = computed(() => [...(job.elsewhere ?? []), ...around.value])
   const judgement = computed((): Judgement | null => {
     if (!target.value || !candidate.value) return null
-    const { heard, serial } = candidate.value
-    return heard
-      ? judgeHeard(job.doc, job.catalogue, target.value, heard, elsewhere.value)
-      : judgeTyped(job.doc, job.catalogue, target.value, serial, elsewhere.value)
+    const { heard, serial, source, shown } = candidate.value
+    if (!heard) return judgeTyped(job.doc, job.catalogue, target.value, serial, elsewhere.value)
+    if (source === 'air') {
+      const other = clashWith(air.heard.value, heard)
+      if (other) return judgeClash(job.doc, job.catalogue, heard, other)
+    }
+    if (shown !== null) {
+      const { cause, loop: told } = heard
+      const displayed = { signs: shown, cause, loop: told } as Displayed
+      const reading = judgeDisplayed(job.doc, job.catalogue, target.value, displayed, elsewhere.value)
+      return reading.ok ? reading.judgement : { kind: 'refuse', code: 'ambiguous', reason: reading.reason }
+    }
+    return judgeHeard(job.doc, job.catalogue, target.value, heard, elsewhere.value)
   })
+  /** A real job never hears simulated air: what it knows is read off the panel's display or a sticker. */
+  const practice = computed(() => jobInfo(job.doc).practice)
+  /** How often the display showed the same, as somebody says. */
+  const seen = ref(0)
   watch(
     () => candidate.value?.serial ?? '',
     (serial) => {
@@ -84,13 +105,22 @@ export function useEnrol(air: Air) {
   const sister = computed(() =>
     target.value && !target.value.done ? sisterSerial(job.doc, target.value) : null,
   )
-  /** How often it was heard where the house rule asks for a second time; null where it asks for none. */
-  const heardTimes = computed(() => {
+  /** Without a sticker to compare with, the device is tripped alone twice, whatever the house rule asks. */
+  const withoutSticker = computed(
+    () => candidate.value?.heard !== null && target.value !== null && target.value.device.sticker === null,
+  )
+  /** How often it was heard, or its display read. */
+  const times = computed(() => {
     const heard = candidate.value?.heard
-    if (!heard || !model.value || judgement.value?.kind === 'refuse') return null
+    if (!heard) return null
+    return candidate.value?.source === 'display' ? seen.value : timesHeard(air.heard.value, heard)
+  })
+  /** The same where a second time is asked for, by the house rule or for want of a sticker; null where none is. */
+  const heardTimes = computed(() => {
+    if (times.value === null || !model.value || judgement.value?.kind === 'refuse') return null
     const firm = session.houseRules.schools.confirm
-    if (!wantsConfirming(model.value, job.rules.schools.confirm, firm)) return null
-    return timesHeard(air.heard.value, heard)
+    const asked = withoutSticker.value || wantsConfirming(model.value, job.rules.schools.confirm, firm)
+    return asked ? times.value : null
   })
   const heardOnce = computed(() => heardTimes.value !== null && heardTimes.value < 2)
   /** A reason to go without the second transmission, for devices of one class while this page is open; null for none. */
@@ -98,11 +128,17 @@ export function useEnrol(air: Air) {
     null,
   )
   const mayGoWithout = computed(
-    () => heardOnce.value && model.value !== null && !isOfLifeSafety(model.value) && !goesWithout.value,
+    () =>
+      heardOnce.value &&
+      !withoutSticker.value &&
+      model.value !== null &&
+      !isOfLifeSafety(model.value) &&
+      !goesWithout.value,
   )
   const goesWithout = computed(
     () =>
       heardOnce.value &&
+      !withoutSticker.value &&
       model.value !== null &&
       !isOfLifeSafety(model.value) &&
       without.value?.of === model.value.class,
@@ -120,19 +156,27 @@ export function useEnrol(air: Air) {
   const confirming = computed(() => {
     if (heardTimes.value === null) return ''
     if (goesWithout.value) return withoutWords(without.value)
-    if (!unconfirmed.value) return `✓ Heard ${heardTimes.value} times: confirmed.`
+    const display = candidate.value?.source === 'display'
+    if (!unconfirmed.value)
+      return display
+        ? `✓ Shown ${heardTimes.value} times: confirmed.`
+        : `✓ Heard ${heardTimes.value} times: confirmed.`
+    if (withoutSticker.value)
+      return '○ No sticker to compare with: trip it alone once more and see the same ID.'
     const life =
       model.value && isOfLifeSafety(model.value) ? ' It is of life safety: this is never left out.' : ''
-    return `○ House rule: trip it once more to confirm it. Heard once so far.${life}`
+    return `○ House rule: trip it once more to confirm it. ${display ? 'Shown' : 'Heard'} once so far.${life}`
   })
   const open = computed(() => targets.value.filter((item) => !item.done).length)
 
   // What belongs to an open target of this job comes to the front by itself, unless a decision is waiting.
-  watch(air.heard, ([latest]) => {
+  watch(air.heard, (all, before) => {
+    const fresh = all.filter((item) => !before.includes(item))
+    const latest = fresh.find((item) => targetOf(targets.value, item)) ?? fresh[0]
     if (!latest) return
     const owner = targetOf(targets.value, latest)
     const waiting =
-      candidate.value !== null && (candidate.value.source === 'typed' || judgement.value?.kind !== 'refuse')
+      candidate.value !== null && (candidate.value.source !== 'air' || judgement.value?.kind !== 'refuse')
     if (waiting || holding.value) return
     if (owner && (follow.value || owner.id === target.value?.id)) {
       choose(owner.id)
@@ -148,9 +192,47 @@ export function useEnrol(air: Air) {
   }
 
   function show(heard: Transmission): void {
-    candidate.value = { source: 'air', serial: heard.serial, heard }
+    candidate.value = { source: 'air', serial: heard.serial, heard, shown: null }
     loop.value = null
     said.value = ''
+  }
+
+  /** What the panel's display shows; gives the reason when it cannot be taken as a reading. */
+  function display(displayed: Displayed): string {
+    if (!target.value) return 'Choose what to enrol first.'
+    const reading = judgeDisplayed(job.doc, job.catalogue, target.value, displayed, elsewhere.value)
+    if (!reading.ok) return reading.reason
+    const { heard, shown } = reading
+    const before = candidate.value
+    const again =
+      before?.source === 'display' && before.serial === heard.serial && before.heard?.cause === heard.cause
+    seen.value = again ? seen.value + 1 : 1
+    candidate.value = { source: 'display', serial: heard.serial, heard, shown }
+    loop.value = null
+    said.value = ''
+    return ''
+  }
+
+  /** The device was tripped again, and the display showed the same. */
+  function sawAgain(): void {
+    if (candidate.value?.source === 'display') seen.value += 1
+  }
+
+  /** Notes a typed ID as what the device's own sticker says: a reading of the sticker, not of the air. */
+  function noteSticker(): void {
+    const now = target.value
+    const what = candidate.value
+    if (!now || what?.source !== 'typed') return
+    const { id, sticker, stickerUnsure } = now.device
+    const ops: Op[] = [
+      ...(sticker === what.serial
+        ? []
+        : [{ op: 'set' as const, id, field: 'sticker', from: sticker, to: what.serial }]),
+      ...(stickerUnsure ? [{ op: 'set' as const, id, field: 'stickerUnsure', from: true, to: false }] : []),
+    ]
+    if (ops.length > 0 && !job.edit('device.set', ops)) return
+    candidate.value = null
+    said.value = `${now.name}: the sticker is noted. Now make it transmit and compare.`
   }
 
   /** A typed or scanned sticker; gives the reason when it cannot be read. */
@@ -158,7 +240,7 @@ export function useEnrol(air: Air) {
     if (!family.value || !target.value) return 'Choose what to enrol first.'
     const read = readSticker(family.value, text)
     if (!read.ok) return read.reason
-    candidate.value = { source: 'typed', serial: read.serial, heard: null }
+    candidate.value = { source: 'typed', serial: read.serial, heard: null, shown: null }
     if (judgement.value?.kind === 'refuse') note('refused')
     return ''
   }
@@ -191,8 +273,8 @@ export function useEnrol(air: Air) {
       cause: 'released',
       loop: null,
       level: null,
-      source: 'typed',
-    } as const
+      source: practice.value ? ('practice' as const) : ('display' as const),
+    }
     const record = heardRecord(job.doc, {
       id: `heard:${uuid()}`,
       target: now,
@@ -210,15 +292,15 @@ export function useEnrol(air: Air) {
   function takeSister(): void {
     const now = target.value
     if (!now || !sister.value) return
-    candidate.value = { source: 'typed', serial: sister.value, heard: null }
+    candidate.value = { source: 'typed', serial: sister.value, heard: null, shown: null }
     if (judgement.value?.kind !== 'accept') return
-    const record = { ...evidence('accepted'), source: 'sister' as const, cause: 'sister' }
+    const record = { ...evidence('accepted'), cause: 'sister' }
     if (enrol(now, record)) next(`${now.name} has its sister’s ID.`)
   }
 
   function refuse(): void {
     // What was typed and refused is on record from the moment it was tried.
-    if (candidate.value?.source === 'air') note('refused')
+    if (candidate.value && candidate.value.source !== 'typed') note('refused')
     candidate.value = null
     said.value = 'Refused, and kept on record.'
   }
@@ -248,8 +330,10 @@ export function useEnrol(air: Air) {
         family: what.heard?.family ?? family.value?.id ?? '',
         cause: what.heard?.cause ?? 'typed',
         loop: what.heard?.loop ?? null,
-        level: what.heard?.level ?? null,
-        source: what.source,
+        level: what.source === 'air' ? (what.heard?.level ?? null) : null,
+        source: sourceOf(what),
+        shown: what.shown,
+        times: times.value,
       },
       decision,
       ...(decision === 'accepted' && goesWithout.value && without.value
@@ -263,7 +347,19 @@ export function useEnrol(air: Air) {
     })
   }
 
+  /** Where what is shown comes from: in a practice job everything is practice, whatever somebody types as seen. */
+  function sourceOf({ source }: Candidate): Heard['source'] {
+    if (practice.value) return 'practice'
+    return source === 'display' ? 'display' : 'sticker'
+  }
+
   return {
+    practice,
+    display,
+    sawAgain,
+    noteSticker,
+    withoutSticker,
+    heardOnce,
     targets,
     target,
     family,

@@ -64,7 +64,7 @@ const files = [
       <p v-if="lines.length === 0" class="quiet mt-1">
         No zones yet. <router-link :to="{ name: 'zones' }">Number them</router-link>.
       </p>
-      <div v-else class="scroll mt-1">
+      <div v-else class="scroll mt-1" tabindex="0" role="region" aria-label="Zone schedule">
         <table class="plain">
           <thead>
             <tr>
@@ -131,7 +131,7 @@ const files = [
   white-space: nowrap;
 }
 .id {
-  white-space: nowrap;
+  min-width: 9ch;
 }
 @media (max-width: 900px) {
   .top {

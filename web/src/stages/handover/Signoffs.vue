@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed } from 'vue'
-import { evidenceOf, jobInfo, keysSwitchedOff, type Signoff } from '#core'
+import {
+  changedKeying,
+  evidenceOf,
+  jobInfo,
+  keyedNow,
+  keysSwitchedOff,
+  signoffRecord,
+  type Signoff,
+} from '#core'
+import NoteState from '../prove/NoteState.vue'
 import { useSession } from '../../app/session.ts'
 import { useJob } from '../../job/job-store.ts'
 
@@ -34,15 +43,25 @@ const signed = computed(() => new Map(evidenceOf(job.doc, 'signoff').map((record
 const when = (time: string): string =>
   new Date(time).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 
+/** A sign-off of this name, bound to what the plan keys now. */
+function fresh(what: string): Signoff {
+  const made = { id: `signoff:${uuid()}`, who: job.me, at: new Date().toISOString() }
+  return signoffRecord(job.doc, job.catalogue, job.rules, what, made)
+}
+
+/** What is keyed otherwise since it was vouched for: then it is owed again. */
+function changedSinceSigned(what: string): readonly string[] {
+  const record = signed.value.get(what)
+  return record ? changedKeying(record, keyedNow(job.doc, job.catalogue, job.rules, what)) : []
+}
+
+function changedWords(names: readonly string[]): string {
+  const more = names.length > 4 ? ` and ${names.length - 4} more` : ''
+  return `↻ Owed again: keyed otherwise since: ${names.slice(0, 4).join('; ')}${more}.`
+}
+
 function sign(what: string): void {
-  const record = {
-    id: `signoff:${uuid()}`,
-    type: 'signoff',
-    what,
-    ...job.fresh(),
-    note: '',
-  } as const
-  job.edit('handover.sign', [{ op: 'add', record }])
+  job.edit('handover.sign', [{ op: 'add', record: fresh(what) }])
 }
 
 /**
@@ -50,13 +69,7 @@ function sign(what: string): void {
  * nothing is owed, on the job as it then is.
  */
 function handOver(): void {
-  const signoff = {
-    id: `signoff:${uuid()}`,
-    type: 'signoff',
-    what: 'handed-over',
-    ...job.fresh(),
-    note: '',
-  } as const
+  const signoff = fresh('handed-over')
   const fixed = {
     id: `fixed-rules:${uuid()}`,
     type: 'fixed-rules',
@@ -87,9 +100,17 @@ function signedWords(record: Signoff): string {
           <span class="quiet small">{{
             signed.get(item.what) ? signedWords(signed.get(item.what) as Signoff) : item.hint
           }}</span>
+          <span v-if="changedSinceSigned(item.what).length > 0" class="small again">{{
+            changedWords(changedSinceSigned(item.what))
+          }}</span>
+          <NoteState
+            v-if="item.what === 'customer-shown'"
+            :kinds="['chime-demo']"
+            title="Chime on for showing it…"
+          />
         </span>
         <v-btn
-          v-if="!signed.has(item.what)"
+          v-if="!signed.has(item.what) || changedSinceSigned(item.what).length > 0"
           variant="tonal"
           class="text-none no-print"
           :aria-label="`Vouch: ${item.title}`"
@@ -137,6 +158,9 @@ li {
   gap: 10px;
   padding: 6px 0;
   border-bottom: 1px solid rgba(var(--v-theme-on-surface), 0.08);
+}
+.again {
+  font-weight: 600;
 }
 .small {
   display: block;

@@ -1,30 +1,48 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { ProofDevice } from '#core'
+import { stateRules, stateSubjects, type ProofStop, type StateKind } from '#core'
 import { useJob } from '../../job/job-store.ts'
+import NoteState from './NoteState.vue'
 import ProofStep from './ProofStep.vue'
 
-const props = defineProps<{ entry: ProofDevice }>()
+const props = defineProps<{ entry: ProofStop }>()
 const job = useJob()
-const first = computed(() => props.entry.items.find((item) => item.state !== 'pass')?.kind ?? null)
-const family = computed(() => job.catalogue.get('family', props.entry.model.family))
+const first = computed(
+  () => props.entry.items.find((item) => item.state !== 'pass' && item.waits === '')?.key ?? null,
+)
+const family = computed(() => job.catalogue.get('family', props.entry.model?.family ?? null))
+const waiting = computed(() => props.entry.items.filter((item) => item.state === 'waits'))
+/** Reasons to wait, each once. */
+const reasons = computed(() => [...new Set(waiting.value.map((item) => item.waits))])
+/** Temporary states that can be begun here: about this device or one of its zones. */
+const kinds = computed(() => {
+  const mine = new Set([props.entry.id, ...props.entry.zones.map((zone) => zone.id)])
+  return (Object.keys(stateRules) as StateKind[]).filter((kind) =>
+    stateSubjects(job.doc, job.catalogue, kind).some((subject) => mine.has(subject.id)),
+  )
+})
 </script>
 
 <template>
   <section class="sheet card" :aria-label="`Proofs of ${entry.name}`">
-    <h2>{{ entry.zones[0]?.label || entry.model.name }}</h2>
+    <h2>{{ entry.zones[0]?.label || entry.title }}</h2>
     <p class="quiet">
-      {{ entry.name }} · {{ entry.model.name
-      }}<template v-if="entry.device.room"> · {{ entry.device.room }}</template
-      ><template v-if="entry.device.position">, {{ entry.device.position }}</template>
+      {{ entry.name }} · {{ entry.title }}<template v-if="entry.room"> · {{ entry.room }}</template
+      ><template v-if="entry.device?.position">, {{ entry.device.position }}</template>
     </p>
+    <p v-for="reason in reasons" :key="reason" class="waits" role="note">◌ {{ reason }}</p>
     <ProofStep
       v-for="item in entry.items"
-      :key="item.kind"
+      :key="item.key"
       :entry="entry"
       :item="item"
-      :next="item.kind === first"
+      :next="item.key === first"
       :family="family"
+    />
+    <NoteState
+      v-if="kinds.length > 0"
+      :kinds="kinds"
+      :among="[entry.id, ...entry.zones.map((zone) => zone.id)]"
     />
   </section>
 </template>
@@ -32,5 +50,9 @@ const family = computed(() => job.catalogue.get('family', props.entry.model.fami
 <style scoped>
 .card {
   padding: 14px 16px;
+}
+.waits {
+  margin: 6px 0;
+  font-weight: 600;
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import { useDisplay } from 'vuetify'
-import { openProofs, proofRoute, stationOnTest } from '#core'
+import { openProofs, PANEL, proofRoute, stationOnTest } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import DeviceProofs from './DeviceProofs.vue'
 import RouteRow from './RouteRow.vue'
@@ -12,19 +12,19 @@ const job = useJob()
 const { smAndDown: narrow } = useDisplay()
 const chosen = ref<string | null>(null)
 const onlyOpen = ref(false)
-const route = computed(() => (job.system ? proofRoute(job.doc, job.catalogue) : []))
+const route = computed(() => (job.system ? proofRoute(job.doc, job.catalogue, job.now) : []))
 const open = computed(() => openProofs(route.value))
 const all = computed(() => route.value.reduce((sum, entry) => sum + entry.items.length, 0))
 const rooms = computed(() => {
   const map = new Map<string, typeof route.value>()
   for (const entry of route.value) {
     if (onlyOpen.value && openProofs([entry]) === 0) continue
-    const room = entry.device.room || 'Carried and unplaced'
+    const room = entry.id === PANEL ? 'The panel' : entry.room || 'Carried and unplaced'
     map.set(room, [...(map.get(room) ?? []), entry])
   }
   return [...map]
 })
-const current = computed(() => route.value.find((entry) => entry.device.id === chosen.value) ?? null)
+const current = computed(() => route.value.find((entry) => entry.id === chosen.value) ?? null)
 const onTest = computed(() => stationOnTest(job.doc, job.now))
 
 function choose(id: string): void {
@@ -58,27 +58,22 @@ function choose(id: string): void {
             <h2>{{ room }}</h2>
             <RouteRow
               v-for="entry in entries"
-              :key="entry.device.id"
+              :key="entry.id"
               :entry="entry"
-              :on="entry.device.id === chosen"
-              @choose="choose(entry.device.id)"
+              :on="entry.id === chosen"
+              @choose="choose(entry.id)"
             />
           </section>
           <p v-if="rooms.length === 0" class="pa-2">Everything is proved.</p>
         </div>
         <div class="side">
-          <DeviceProofs
-            v-if="current"
-            id="proof-card"
-            :key="current.device.id"
-            class="card"
-            :entry="current"
-          />
+          <DeviceProofs v-if="current" id="proof-card" :key="current.id" class="card" :entry="current" />
           <div v-else class="sheet pa-5">
             <h2>Choose a device</h2>
             <p class="quiet mt-1">
-              Go through the house room by room. Each device shows what it still owes: a placement reading, a
-              walk test, an armed test and, where the job is monitored, the report.
+              Go through the house room by room. Each device shows what it still owes, event by event: its
+              reading, each event by its own trip and, where the job is monitored, each report. What waits for
+              something else says for what.
             </p>
           </div>
           <States />

@@ -1,34 +1,37 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { recordOf, type ProofDevice } from '#core'
+import { recordOf, type ProofStop } from '#core'
 import { useJob } from '../../job/job-store.ts'
-import { proofNames, proofShort, stateLook } from './words.ts'
+import { chipsOf, stateLook } from './words.ts'
 
-const props = defineProps<{ entry: ProofDevice; on: boolean }>()
+const props = defineProps<{ entry: ProofStop; on: boolean }>()
 const emit = defineEmits<{ choose: [] }>()
 const job = useJob()
 const label = computed(() => {
-  const carrier = recordOf(job.doc, 'user', props.entry.device.user)
-  return props.entry.zones[0]?.label || [props.entry.model.name, carrier?.name].filter(Boolean).join(', ')
+  const carrier = recordOf(job.doc, 'user', props.entry.device?.user ?? null)
+  return props.entry.zones[0]?.label || [props.entry.title, carrier?.name].filter(Boolean).join(', ')
 })
+const chips = computed(() => chipsOf(props.entry))
 </script>
 
 <template>
   <button type="button" class="row" :class="{ on }" :aria-pressed="on" @click="emit('choose')">
     <span class="who">
       <strong>{{ label }}</strong>
-      <span class="small quiet-on"> {{ entry.name }} · {{ entry.model.name }}</span>
+      <span class="small quiet-on">
+        {{ entry.name }}<template v-if="entry.model"> · {{ entry.model.name }}</template></span
+      >
     </span>
     <span class="chips">
       <span
-        v-for="item in entry.items"
-        :key="item.kind"
+        v-for="chip in chips"
+        :key="chip.kind"
         class="chip"
-        :class="item.state"
-        :title="`${proofNames[item.kind]}: ${stateLook[item.state].word}`"
+        :class="chip.state"
+        :title="`${chip.name}: ${stateLook[chip.state].word}`"
       >
-        <span aria-hidden="true">{{ stateLook[item.state].glyph }}</span> {{ proofShort[item.kind]
-        }}<span class="sr-only">: {{ stateLook[item.state].word }}</span>
+        <span aria-hidden="true">{{ stateLook[chip.state].glyph }}</span> {{ chip.text
+        }}<span class="sr-only">: {{ stateLook[chip.state].word }}</span>
       </span>
     </span>
   </button>
@@ -70,6 +73,7 @@ const label = computed(() => {
 }
 .chips {
   display: flex;
+  flex-wrap: wrap;
   gap: 5px;
 }
 .chip {
@@ -88,7 +92,8 @@ const label = computed(() => {
   color: rgb(var(--v-theme-surface));
   border-color: transparent;
 }
-.inconclusive {
+.inconclusive,
+.stale {
   border: 1px dashed rgb(var(--v-theme-warning));
 }
 </style>

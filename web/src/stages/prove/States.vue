@@ -1,33 +1,33 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
-import { computed, ref } from 'vue'
-import { openStates, recordProblems, stateWords, type TemporaryState } from '#core'
+import { computed } from 'vue'
+import {
+  blankSignoff,
+  openStates,
+  openTasks,
+  stateAbout,
+  stateRules,
+  TASK_DONE,
+  type StateKind,
+  type TemporaryState,
+} from '#core'
 import { useJob } from '../../job/job-store.ts'
-import { clock, stateItems } from './words.ts'
+import NoteState from './NoteState.vue'
+import { clock } from './words.ts'
 
 const job = useJob()
-const kind = ref<TemporaryState['kind']>('sounder-off')
-const why = ref('')
-const fault = ref('')
-const adding = ref(false)
+/** The station has a place of its own. */
+const kinds = (Object.keys(stateRules) as StateKind[]).filter((kind) => kind !== 'station-on-test')
 const states = computed(() => openStates(job.doc).filter((state) => state.kind !== 'station-on-test'))
+/** Tasks of states that are over, for the day after. */
+const tasks = computed(() => {
+  const open = openStates(job.doc)
+  return openTasks(job.doc).filter(({ state }) => !open.includes(state))
+})
 
-function begin(): void {
-  const fresh = job.fresh()
-  const record: TemporaryState = {
-    id: `state:${uuid()}`,
-    type: 'state',
-    kind: kind.value,
-    who: job.me.name,
-    why: why.value.trim(),
-    ...fresh,
-    until: new Date(Date.parse(fresh.at) + 8 * 3_600_000).toISOString(),
-  }
-  fault.value = recordProblems(record).length > 0 ? 'Say why, so that the next person knows.' : ''
-  if (fault.value !== '') return
-  job.edit('state.begin', [{ op: 'add', record }])
-  why.value = ''
-  adding.value = false
+function nameOf(state: TemporaryState): string {
+  const about = stateAbout(job.doc, job.catalogue, state)
+  return `${stateRules[state.kind].name}${about === '' ? '' : `: ${about}`}`
 }
 
 function end(state: TemporaryState): void {
@@ -40,36 +40,57 @@ function end(state: TemporaryState): void {
   } as const
   job.edit('state.end', [{ op: 'add', record }])
 }
+
+function done(state: TemporaryState): void {
+  const record = {
+    ...blankSignoff,
+    ...job.fresh(),
+    id: `signoff:${uuid()}`,
+    what: TASK_DONE,
+    about: state.id,
+  }
+  job.edit('handover.sign', [{ op: 'add', record }])
+}
 </script>
 
 <template>
   <section class="sheet card" aria-label="Temporary states">
-    <div class="head">
-      <h2>Temporary states</h2>
-      <v-btn size="small" variant="text" class="text-none" :aria-expanded="adding" @click="adding = !adding"
-        >Note one</v-btn
-      >
-    </div>
-    <p v-if="states.length === 0 && !adding" class="quiet small">
+    <h2>Temporary states</h2>
+    <p v-if="states.length === 0" class="quiet small">
       None. Note what is only for now, such as a sounder off: it blocks hand-over until it is ended.
     </p>
     <ul>
       <li v-for="state in states" :key="state.id">
         <span>
-          <strong>▲ {{ stateWords[state.kind] }}</strong
+          <strong>▲ {{ nameOf(state) }}</strong
           >: {{ state.why }}
           <span class="quiet small"
-            >{{ state.who }}, since {{ clock(state.at) }}, until {{ clock(state.until) }}</span
+            >{{ state.who }}, since {{ clock(state.at) }}, until {{ clock(state.until) }}. Meanwhile
+            {{ stateRules[state.kind].costs }}.</span
           >
         </span>
         <v-btn size="small" variant="tonal" class="text-none" @click="end(state)">Ended</v-btn>
       </li>
     </ul>
-    <form v-if="adding" class="form" @submit.prevent="begin">
-      <v-select v-model="kind" label="State" :items="[...stateItems]" />
-      <v-text-field v-model="why" label="Why" :error-messages="fault" maxlength="300" />
-      <v-btn type="submit" variant="tonal" class="text-none">Note it for 8 hours</v-btn>
-    </form>
+    <template v-if="tasks.length > 0">
+      <h3>For the day after</h3>
+      <ul>
+        <li v-for="{ state, task, from } in tasks" :key="state.id">
+          <span
+            >{{ task }} <span class="quiet small">{{ nameOf(state) }}, from {{ clock(from) }}</span></span
+          >
+          <v-btn
+            size="small"
+            variant="tonal"
+            class="text-none"
+            :aria-label="`Done: ${task}`"
+            @click="done(state)"
+            >Done</v-btn
+          >
+        </li>
+      </ul>
+    </template>
+    <NoteState :kinds="kinds" title="Note one…" />
   </section>
 </template>
 
@@ -77,10 +98,9 @@ function end(state: TemporaryState): void {
 .card {
   padding: 10px 16px 12px;
 }
-.head {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
+h3 {
+  margin: 10px 0 2px;
+  font-size: 0.875rem;
 }
 ul {
   list-style: none;
@@ -97,10 +117,5 @@ li {
 }
 .small {
   font-size: 0.8125rem;
-}
-.form {
-  display: grid;
-  gap: 10px;
-  margin-top: 8px;
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { openStates, recordProblems, type TemporaryState } from '#core'
+import { blankState, openStates, recordProblems, type TemporaryState } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import { clock } from './words.ts'
 
@@ -23,7 +23,7 @@ function begin(): void {
   const fresh = job.fresh()
   const record: TemporaryState = {
     id: `state:${uuid()}`,
-    type: 'state',
+    ...blankState,
     kind: 'station-on-test',
     who: job.me.name,
     why: why.value.trim(),

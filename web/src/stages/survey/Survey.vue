@@ -2,7 +2,15 @@
 import { computed } from 'vue'
 import { jobInfo, presets } from '#core'
 import { useJob } from '../../job/job-store.ts'
-import { gradeItems, kindItems, monitoredItems, paceItems, regionItems } from '../../jobs/words.ts'
+import CopyPlan from '../../job/CopyPlan.vue'
+import {
+  exerciseItems,
+  gradeItems,
+  kindItems,
+  monitoredItems,
+  paceItems,
+  regionItems,
+} from '../../jobs/words.ts'
 import FieldChoice from '../../shared/FieldChoice.vue'
 import FieldText from '../../shared/FieldText.vue'
 import House from './House.vue'
@@ -17,7 +25,11 @@ const main = { id: 'job:main', kind: 'job.set' }
 
 <template>
   <div class="page survey">
-    <h1>Survey</h1>
+    <div class="page-head">
+      <h1>Survey</h1>
+      <span class="grow" />
+      <CopyPlan v-if="!info.practice" />
+    </div>
     <section class="sheet pa-5">
       <h2>Premises</h2>
       <div class="pair">
@@ -48,6 +60,14 @@ const main = { id: 'job:main', kind: 'job.set' }
         <FieldChoice v-bind="main" field="region" label="Region" :items="regionItems" :hint="preset.source" />
         <FieldChoice v-bind="main" field="kind" label="New or takeover" :items="kindItems" />
         <FieldChoice v-bind="main" field="monitored" label="Reports" :items="monitoredItems" />
+        <FieldChoice
+          v-if="info.practice"
+          v-bind="main"
+          field="exercise"
+          label="Exercise"
+          :items="exerciseItems"
+          hint="How the simulated air behaves"
+        />
         <FieldChoice v-bind="main" field="grade" label="Grade" :items="gradeItems" />
       </div>
     </section>
@@ -61,6 +81,9 @@ const main = { id: 'job:main', kind: 'job.set' }
   max-width: 1240px;
   display: grid;
   gap: 16px;
+}
+.grow {
+  flex: 1;
 }
 .pair {
   align-items: start;
