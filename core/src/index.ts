@@ -88,6 +88,7 @@ export {
   knownBy,
   learnedSerial,
   UNCONFIRMED,
+  waitsToBeSent,
   withoutSecond,
 } from './job/enrolment.ts'
 export type { Enrolment, KnownBy } from './job/enrolment.ts'

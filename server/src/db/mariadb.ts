@@ -7,6 +7,7 @@ import {
   fstatSync,
   mkdirSync,
   openSync,
+  readdirSync,
   readFileSync,
   renameSync,
   rmSync,
@@ -16,7 +17,7 @@ import {
 } from 'node:fs'
 import { createServer } from 'node:net'
 import { userInfo } from 'node:os'
-import { dirname, join, resolve } from 'node:path'
+import { basename, dirname, join, resolve } from 'node:path'
 import { createConnection } from 'mysql2/promise'
 
 /** How to reach a running database server. */
@@ -186,6 +187,9 @@ const ROOM_FOR_NEW = 250_000_000
 
 /** Makes the database's own tables beside their place and moves them there whole: a half-made folder is made again. */
 function install(data: string, user: string): void {
+  // A start that was killed may have left its making of the tables running: each has a draft of its own.
+  for (const name of readdirSync(dirname(data)))
+    if (name.startsWith(`${basename(data)}.making`)) removeIfStill(join(dirname(data), name))
   if (existsSync(join(data, 'mysql'))) return
   // Left half-made by an earlier build: there is nothing of anybody's in it.
   if (existsSync(data) && !existsSync(join(data, 'kapelle'))) rmSync(data, { recursive: true, force: true })
@@ -194,8 +198,7 @@ function install(data: string, user: string): void {
     throw new Error(
       `The disk has only ${Math.floor((bavail * bsize) / 1e6)} MB of room, and a new database needs ${ROOM_FOR_NEW / 1e6} MB: make room, then start again.`,
     )
-  const draft = `${data}.making`
-  rmSync(draft, { recursive: true, force: true })
+  const draft = `${data}.making-${process.pid}`
   mkdirSync(draft, { recursive: true, mode: 0o700 })
   try {
     execFileSync(
@@ -220,6 +223,15 @@ function install(data: string, user: string): void {
     )
   }
   renameSync(draft, data)
+}
+
+/** Removes a half-made draft; one that is still written to goes at the next start of a new folder. */
+function removeIfStill(draft: string): void {
+  try {
+    rmSync(draft, { recursive: true, force: true, maxRetries: 5, retryDelay: 100 })
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'ENOTEMPTY') throw error
+  }
 }
 
 function daemonOptions(home: string, port: number, init: string, user: string): string[] {

@@ -16,6 +16,7 @@ import { useJob } from '../job/job-store.ts'
 import { useQueue } from '../line/device-queue.ts'
 import { memoryQueue } from '../line/memory-queue.ts'
 import { catalogue } from './small-doc.ts'
+import type { StrictServer } from './strict-server.ts'
 
 /** An open job on a page, with a server in memory that takes every edit. */
 export interface JobPage {
@@ -42,11 +43,15 @@ export interface JobPage {
 
 const stages = ['survey', 'kit', 'zones', 'program', 'enrol', 'prove', 'handover']
 
-/** Opens a job on this document for a person of the role; `others` is what the firm's other jobs know of an ID that is asked about. */
+/**
+ * Opens a job on this document for a person of the role; `others` is what the firm's other jobs know of an ID that is asked about.
+ * Without a strict server every edit is taken as it comes.
+ */
 export async function openJob(
   doc: JobDocument,
   role: Role = 'installer',
   others: readonly { serial: string; job: string }[] = [],
+  server: StrictServer | null = null,
 ): Promise<JobPage> {
   localStorage.clear()
   useQueue(memoryQueue())
@@ -104,6 +109,10 @@ export async function openJob(
       return reply({ entries: journal().slice(since) })
     }
     const sent = (JSON.parse(String(init.body)) as { edits: Edit[] }).edits
+    if (server) {
+      edits.push(...sent)
+      return reply(server.take(sent))
+    }
     return reply({
       answers: sent.map((edit) => ({ id: edit.id, outcome: 'taken', revision: edits.push(edit) })),
       revision: edits.length,
@@ -111,6 +120,7 @@ export async function openJob(
   }
 
   function journal(): JournalEntry[] {
+    if (server) return [...server.journal()]
     return edits.map((edit, index) => ({ revision: index + 1, takenAt: edit.madeAt, edit }))
   }
 

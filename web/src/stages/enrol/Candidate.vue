@@ -244,7 +244,7 @@ function read(): void {
     <form v-if="mayGoWithout && asking" class="without" @submit.prevent="goWithout">
       <v-text-field
         v-model="why"
-        :label="`Why, for every ${model?.class ?? 'device'} enrolled now`"
+        :label="`Why, for every ${model?.class ?? 'device'} accepted now`"
         :error-messages="whyFault"
         autofocus
         maxlength="200"

@@ -168,7 +168,7 @@ it('goes without the second transmission for a reason that covers the class, cou
   expect(text()).toContain('must be a reason of at least 3 characters')
   expect(accept().disabled).toBe(true)
   await say('baby asleep')
-  expect(text()).toContain('Without a second transmission: baby asleep (every contact that is enrolled now)')
+  expect(text()).toContain('Without a second transmission: baby asleep (every contact that is accepted now)')
   expect(accept().disabled).toBe(false)
   await page.press('Accept for zone 07')
   expect(recordsOf(page.job.doc, 'heard').map(({ code, reason }) => [code, reason])).toEqual([
@@ -322,4 +322,18 @@ it('counts everything of a practice job as practice, whatever was typed', async 
     ['practice', 'typed'],
   ])
   expect(enrolmentOf(page.job.doc, 'zone:one')?.how).toBe('typed')
+})
+
+it('takes what was heard so long ago that the list of what was heard does not reach back to it', async () => {
+  await open('20417733')
+  const enrol = scope.run(() => useEnrol(air))
+  trip('one')
+  await page.settle()
+  heard.value = []
+  await page.settle()
+  expect(enrol?.goWithout('baby asleep')).toBe('')
+  enrol?.accept()
+  await page.settle()
+  expect(page.job.tray).toEqual([])
+  expect(evidence().map(({ decision, times }) => [decision, times])).toEqual([['accepted', 1]])
 })

@@ -113,7 +113,9 @@ export function useEnrol(air: Air) {
   const times = computed(() => {
     const heard = candidate.value?.heard
     if (!heard) return null
-    return candidate.value?.source === 'display' ? seen.value : timesHeard(air.heard.value, heard)
+    if (candidate.value?.source === 'display') return seen.value
+    // What is looked at was heard, also where the list of what was heard does not go back so far.
+    return Math.max(1, timesHeard(air.heard.value, heard))
   })
   /** The same where a second time is asked for, by the house rule or for want of a sticker; null where none is. */
   const heardTimes = computed(() => {
@@ -302,7 +304,7 @@ export function useEnrol(air: Air) {
     // What was typed and refused is on record from the moment it was tried.
     if (candidate.value && candidate.value.source !== 'typed') note('refused')
     candidate.value = null
-    said.value = 'Refused, and kept on record.'
+    said.value = 'Refused: that goes on record with its reason.'
   }
 
   function note(decision: 'accepted' | 'refused'): void {
@@ -394,7 +396,7 @@ function withoutWords(
 ): string {
   if (!set) return ''
   const so = set.count === 0 ? '' : `; ${set.count} so far`
-  return `▲ Without a second transmission: ${set.reason} (every ${set.of} that is enrolled now${so}). It is kept as a departure.`
+  return `▲ Without a second transmission: ${set.reason} (every ${set.of} that is accepted now${so}). Each is a departure.`
 }
 
 export type Enrolling = ReturnType<typeof useEnrol>

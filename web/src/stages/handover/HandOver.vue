@@ -32,7 +32,9 @@ const files = [
         {{
           blocking > 0
             ? `■ not ready: ${blocking} ${blocking === 1 ? 'thing blocks' : 'things block'} it`
-            : '✓ ready to hand over'
+            : job.unsent.length > 0
+              ? `○ ready, once ${job.unsent.length} ${job.unsent.length === 1 ? 'change is' : 'changes are'} sent`
+              : '✓ ready to hand over'
         }}
       </span>
       <span class="grow" />

@@ -8,7 +8,9 @@ defineProps<{ owed: readonly Owed[] }>()
 <template>
   <section class="sheet card" aria-label="Still owed">
     <h2>Still owed</h2>
-    <p v-if="owed.length === 0" class="done">✓ Nothing. The system is planned, enrolled and proved.</p>
+    <p v-if="owed.length === 0" class="done">
+      ✓ Nothing that blocks it: planned, learned and proved, as far as this page knows.
+    </p>
     <ul v-else>
       <li v-for="item in owed" :key="item.key">
         <span class="mark" :class="{ blocks: item.blocks }">{{ item.blocks ? '■ blocks' : '○ open' }}</span>

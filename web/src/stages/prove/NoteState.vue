@@ -3,6 +3,7 @@ import { v4 as uuid } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import {
   blankState,
+  recordProblems,
   stateProblem,
   stateRules,
   stateSubjects,
@@ -56,8 +57,9 @@ function begin(): void {
     until: new Date(Date.parse(fresh.at) + hours.value * 3_600_000).toISOString(),
   }
   const problem = stateProblem(job.doc, job.catalogue, record)
-  faults.value = problem ? { [problem.field]: problem.message } : {}
-  if (problem) return
+  const [wrong] = recordProblems(record)
+  faults.value = problem ? { [problem.field]: problem.message } : wrong ? { why: wrong.message } : {}
+  if (problem || wrong) return
   job.edit('state.begin', [{ op: 'add', record }])
   why.value = ''
   open.value = false

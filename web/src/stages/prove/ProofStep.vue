@@ -11,6 +11,7 @@ import {
   resultProblem,
   stationSees,
   testBlocked,
+  waitsToBeSent,
   type Family,
   type ProofItem,
   type ProofStop,
@@ -129,6 +130,7 @@ function resultWords(result: TestResult): string {
     ...(result.method === '' ? [] : [result.method]),
     `${result.made.name}${toldWords(result.made)}`,
     clock(result.at),
+    ...(waitsToBeSent(result) ? ['waiting to be sent'] : []),
   ].join(', ')
 }
 </script>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import { useDisplay } from 'vuetify'
-import { openProofs, PANEL, proofRoute, stationOnTest } from '#core'
+import { openProofs, PANEL, proofRoute, stationOnTest, waitsToBeSent } from '#core'
 import { useJob } from '../../job/job-store.ts'
 import DeviceProofs from './DeviceProofs.vue'
 import RouteRow from './RouteRow.vue'
@@ -15,6 +15,13 @@ const onlyOpen = ref(false)
 const route = computed(() => (job.system ? proofRoute(job.doc, job.catalogue, job.now) : []))
 const open = computed(() => openProofs(route.value))
 const all = computed(() => route.value.reduce((sum, entry) => sum + entry.items.length, 0))
+/** Passed here, and not at the server yet. */
+const waiting = computed(() =>
+  route.value.reduce((sum, stop) => {
+    const passed = stop.items.filter((item) => item.state === 'pass')
+    return sum + passed.filter((item) => item.results.slice(-1).some(waitsToBeSent)).length
+  }, 0),
+)
 const rooms = computed(() => {
   const map = new Map<string, typeof route.value>()
   for (const entry of route.value) {
@@ -39,7 +46,11 @@ function choose(id: string): void {
   <div class="page">
     <div class="page-head">
       <h1>Prove</h1>
-      <span class="quiet">{{ all - open }} of {{ all }} proofs passed</span>
+      <span class="quiet"
+        >{{ all - open - waiting }} of {{ all }} proofs passed{{
+          waiting > 0 ? `, ${waiting} waiting to be sent` : ''
+        }}</span
+      >
       <span class="grow" />
       <v-checkbox v-model="onlyOpen" label="Only what is owed" />
     </div>
