@@ -12,7 +12,6 @@ import {
   numberAll,
   pinOps,
   proofRoute,
-  recordsOf,
   seededRandom,
   startOps,
   targetsOf,
