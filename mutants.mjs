@@ -30,7 +30,7 @@ const held = {
     `${core}/findings/{handover,judge}.test.ts`,
     'demo/jobs.test.ts',
   ],
-  'server/src/auth': ['server/src/auth/*.test.ts', 'server/src/http/{access,session}.test.ts'],
+  'server/src/auth': ['server/src/auth/*.test.ts', 'server/src/http/{access,session,people}.test.ts'],
   'server/src/db': ['server/src/{db,http}/*.test.ts', 'server/src/jobs/{summaries,handover}.test.ts'],
   'server/src/http': ['server/src/{auth,http}/*.test.ts'],
 }

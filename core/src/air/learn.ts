@@ -107,7 +107,7 @@ export function targetOf(targets: readonly Target[], heard: Transmission): Targe
   const mine = targets.filter((target) => !target.done && knownAs(targets, target.device) === heard.serial)
   return (
     mine.find((target) => target.loop?.loop === heard.loop) ??
-    (heard.cause === 'tamper' || heard.cause === 'button' ? (mine[0] ?? null) : null)
+    (heard.cause === 'event' || heard.cause === 'check-in' ? null : (mine[0] ?? null))
   )
 }
 
