@@ -44,7 +44,11 @@ export async function offered(page: Page): Promise<Catalogue> {
 }
 
 /** A plan for a panel with every receiver it may have, and one device of each family that it then hears. */
-export function planFor(panel: PanelModel, catalogue: Catalogue): { doc: JobDocument; families: string[] } {
+export function planFor(
+  panel: PanelModel,
+  catalogue: Catalogue,
+  practice = true,
+): { doc: JobDocument; families: string[] } {
   let doc = emptyDocument
   const apply = (ops: readonly Op[]): void => {
     const result = applyOps(doc, ops)
@@ -59,7 +63,7 @@ export function planFor(panel: PanelModel, catalogue: Catalogue): { doc: JobDocu
       panel: panel.id,
       radioFirmware: '9.99',
       airSeed: 11,
-      practice: true,
+      practice,
     },
     ...{ entry1: 30, entry2: 45, exit: 60 },
   } as JobInfo
