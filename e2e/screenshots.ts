@@ -26,7 +26,11 @@ async function listen(page: Page): Promise<void> {
 }
 
 const shots: readonly Shot[] = [
-  { name: 'jobs', path: '/jobs' },
+  {
+    name: 'jobs',
+    path: '/jobs',
+    act: (page) => page.getByText('being summed up').last().waitFor({ state: 'detached', timeout: 60_000 }),
+  },
   { name: 'survey', path: `${ropewalk}/survey` },
   {
     name: 'house',
@@ -82,9 +86,9 @@ const shots: readonly Shot[] = [
   },
   {
     name: 'prove-hand',
-    path: `${ropewalk}/prove`,
+    path: `${fennel}/prove`,
     size: hand,
-    act: (page) => page.getByRole('button', { name: /^Porch Front Door/ }).click(),
+    act: (page) => page.getByRole('button', { name: /^HALL SMOKE/ }).click(),
   },
   { name: 'hand-over', path: `${fennel}/handover` },
 ]

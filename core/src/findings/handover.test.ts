@@ -196,7 +196,7 @@ describe('what is owed before hand-over', () => {
       [
         'task state:chime',
         false,
-        'From 2026-05-05: See that the chime is as the plan says. Chime is on for a demonstration was noted by Idris.',
+        'From 2026-05-05: See that the chime is as the plan says. Idris had noted: Chime is on for a demonstration.',
       ],
     ])
     const done = signoffRecord(job.doc, catalogue, job.houseRules, 'task-done', {

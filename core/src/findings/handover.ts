@@ -154,7 +154,7 @@ export function owedList(input: JudgeInput, findings: readonly Finding[]): Owed[
       `task ${state.id}`,
       false,
       'prove',
-      `From ${clock(from).slice(0, 10)}: ${task} ${stateRules[state.kind].name}${about(stateAbout(doc, catalogue, state))} was noted by ${state.who}.`,
+      `From ${clock(from).slice(0, 10)}: ${task} ${state.who} had noted: ${stateRules[state.kind].name}${about(stateAbout(doc, catalogue, state))}.`,
     )
   return [...list.filter((item) => item.blocks), ...list.filter((item) => !item.blocks)]
 }

@@ -141,8 +141,10 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
       <v-btn to="/jobs" color="primary">All jobs</v-btn>
     </div>
     <p v-if="job.jobId && practice" class="practice" role="note">
-      <strong>Practice job.</strong> Its air is simulated; nothing here was seen on a real system or counts as
-      real.
+      <strong>Practice job.</strong>
+      <span class="long">
+        Its air is simulated; nothing here was seen on a real system or counts as real.
+      </span>
       <CopyPlan />
     </p>
     <v-progress-linear v-if="!failure && !job.jobId" indeterminate aria-label="Opening the job" />
@@ -183,8 +185,18 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
 }
 @media (max-width: 600px) {
   .job-name,
+  .practice-mark,
+  .long,
   .saved {
     display: none;
+  }
+  /* The bar has no room to say it: it stays in sight below the stages. */
+  .practice {
+    position: sticky;
+    top: 80px;
+    z-index: 2;
+    padding: 2px 12px;
+    background-color: rgb(var(--v-theme-background));
   }
 }
 .practice {

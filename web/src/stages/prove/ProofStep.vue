@@ -212,6 +212,7 @@ function resultWords(result: TestResult): string {
   min-height: 44px;
   display: flex;
   justify-content: space-between;
+  gap: 10px;
   align-items: center;
   text-align: left;
   cursor: pointer;
