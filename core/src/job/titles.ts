@@ -3,6 +3,7 @@ import { typeOfId, type Edit } from './edit.ts'
 
 const titles: Readonly<Record<string, string>> = {
   'job.start': 'began the job',
+  'job.copy': 'began the job from another’s plan',
   'job.set': 'changed the survey',
   'job.panel': 'chose the panel',
   'device.add': 'added devices',
@@ -40,7 +41,7 @@ const titles: Readonly<Record<string, string>> = {
   'catalogue.update': 'took newer catalogue entries',
   'air.listen': 'started listening',
   'air.stop': 'stopped listening',
-  'enrol.accept': 'enrolled a device',
+  'enrol.accept': 'accepted a device',
   'enrol.refuse': 'refused a transmission',
   'enrol.release': 'took a device out of the panel',
   'prove.record': 'recorded a result',

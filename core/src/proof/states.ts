@@ -30,7 +30,7 @@ export const stateRules: Readonly<Record<StateKind, StateRule>> = {
   'chime-demo': {
     name: 'Chime is on for a demonstration',
     about: null,
-    costs: 'nothing; people get used to a sound that will be gone',
+    costs: 'every opening sounds, planned or not',
     task: 'See that the chime is as the plan says.',
   },
   'sounder-off': {

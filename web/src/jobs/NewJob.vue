@@ -182,6 +182,7 @@ async function begin(): Promise<void> {
 }
 .pair {
   display: grid;
+  align-items: start;
   grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
   gap: 14px 16px;
 }
