@@ -62,6 +62,9 @@ describe.each(panels.map((panel) => [panel.name, panel] as const))('%s', (_name,
       })
     const own = air.find((item) => item.serial === sticker && item.loop === target.loop?.loop)
     if (!own) throw new Error(`the air never brought ${sticker}`)
+    // Levels are of the family's own scale: a device at hand in its best band, a stranger's below what holds.
+    expect(own.level).toBe(model.placement.best)
+    expect(record(own).level).toBe(model.placement.best)
     expect(judgeHeard(job.doc, catalogue, target, own, []).kind).toBe('accept')
     expect(recordProblems(record(own))).toEqual([])
     job.apply([{ op: 'add', record: record(own) }])
@@ -69,6 +72,8 @@ describe.each(panels.map((panel) => [panel.name, panel] as const))('%s', (_name,
 
     const stranger = air.find((item) => item.serial !== sticker)
     if (!stranger) throw new Error('no neighbour was heard')
+    const theirs = catalogue.get('family', stranger.family)?.placement.least ?? 0
+    expect(stranger.level).toBe(Math.max(1, theirs - 1))
     expect(judgeHeard(job.doc, catalogue, target, stranger, []).kind).toBe('refuse')
     expect(recordProblems(record(stranger))).toEqual([])
   })
