@@ -236,7 +236,10 @@ function readDemo(file: string): DemoFile | readonly DemoSignIn[] | null {
  * Demo jobs of an earlier build are no practice jobs, and their learning from invented air counts for nothing: they are loaded
  * anew. What somebody tried in them is in the backup that was made before the tables changed.
  */
-async function reloadEarlier(store: Store, people: readonly DemoSignIn[]): Promise<void> {
+export async function reloadEarlier(
+  store: Store,
+  people: readonly Pick<DemoSignIn, 'login'>[],
+): Promise<void> {
   const [first] = people
   const person = first ? await store.people.byLogin(first.login) : null
   if (!person) return
