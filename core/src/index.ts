@@ -87,6 +87,7 @@ export {
   isEnrolled,
   knownBy,
   learnedSerial,
+  NO_STICKER,
   UNCONFIRMED,
   waitsToBeSent,
   withoutSecond,
@@ -263,7 +264,15 @@ export { servedAreas, serveOps } from './premises/served-areas.ts'
 export { modesOf, type ModeTrip } from './response/modes.ts'
 export { exitInStay } from './response/delays.ts'
 export { moveToAreaOps } from './zones/area-move.ts'
-export { cautions, hints, openProofs, proofRoute, resultProblem, testBlocked } from './proof/owed.ts'
+export {
+  cautions,
+  hints,
+  openProofs,
+  proofRoute,
+  resultProblem,
+  settledSubjects,
+  testBlocked,
+} from './proof/owed.ts'
 export type { ProofItem, ProofKey, ProofStop } from './proof/owed.ts'
 export { alsoShows, NOT_TRIPPED, proofMethods, proofRules, stationSees } from './proof/table.ts'
 export type { ProofKind } from './proof/table.ts'

@@ -4,7 +4,7 @@ import { systemOf, type System } from '../fit/system.ts'
 import { belongs, lookAlike, lookAlikeWords } from '../identity/look-alike.ts'
 import { groupId, readSticker } from '../identity/sticker.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
-import { deviceSerial, isEnrolled, learnedSerial } from '../job/enrolment.ts'
+import { deviceSerial, isEnrolled, learnedSerial, NO_STICKER } from '../job/enrolment.ts'
 import { printNumber } from '../zones/numbers.ts'
 import type { Transmission } from './air.ts'
 import type { Target } from './learn.ts'
@@ -78,7 +78,7 @@ export function judgeHeard(
     const near = nearby(system, target, heard.serial, item.family, elsewhere)
     return {
       kind: 'query',
-      code: near === '' ? 'no-sticker' : 'look-alike',
+      code: near === '' ? NO_STICKER : 'look-alike',
       reason: `No sticker is noted for this device. Read it and note it: is it ${id}? Where it cannot be read, trip the device alone twice; the armed trip at its place then settles it.${near}`,
     }
   }

@@ -1,8 +1,36 @@
 import { describe, expect, it } from 'vitest'
+import { proofRoute } from '../proof/owed.ts'
+import { proofRecord } from '../proof/records.ts'
 import { catalogue, cleanTarn } from '../testing/small-job.ts'
 import { zoneSchedule, zoneScheduleCsv } from './zone-schedule.ts'
 
 describe('the zone schedule', () => {
+  it('says how each ID is known: heard, typed, as a sister, heard without a sticker until a trip settles it', () => {
+    const job = cleanTarn()
+    const zone = job.zone('porch').id
+    const id = () => zoneSchedule(job.doc, catalogue)[0]?.id
+    const learn = (over: Parameters<typeof job.learn>[2]) => job.learn(zone, '20417733', over)
+    learn({})
+    expect(id()).toBe('2041 7733')
+    learn({ source: 'sticker', cause: 'typed' })
+    expect(id()).toBe('2041 7733, typed, not heard')
+    learn({ source: 'sticker', cause: 'sister' })
+    expect(id()).toBe('2041 7733, as its sister zone, not heard')
+    learn({ code: 'no-sticker' })
+    expect(id()).toBe('2041 7733, no sticker compared')
+    const trip = proofRoute(job.doc, catalogue, null)
+      .flatMap((stop) => stop.items)
+      .find((item) => item.subject === zone && item.kind === 'armed')
+    if (!trip) throw new Error('no armed trip is owed')
+    const made = { id: 'test:1', who: { id: 'idris', name: 'Idris' }, at: '2026-05-04T12:00:00Z' }
+    const record = proofRecord(job.doc, catalogue, trip, made, { outcome: 'pass' })
+    job.apply([{ op: 'add', record }])
+    expect(id()).toBe('2041 7733')
+    // A trip of another ID settles nothing of this one.
+    job.learn(zone, '20417738', { code: 'no-sticker', at: '2026-05-04T23:00:00Z' })
+    expect(id()).toBe('2041 7738, no sticker compared')
+  })
+
   it('says of each zone what the next installer needs', () => {
     const job = cleanTarn()
     job.learn(job.zone('porch').id, '20417733')

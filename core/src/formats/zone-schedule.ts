@@ -5,9 +5,9 @@ import type { Zone } from '../job/records.ts'
 import { systemOf } from '../fit/system.ts'
 import { groupId } from '../identity/sticker.ts'
 import { jobInfo, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
-import { proofRoute } from '../proof/owed.ts'
+import { proofRoute, settledSubjects } from '../proof/owed.ts'
 import { printNumber } from '../zones/numbers.ts'
-import { enrolmentOf } from '../job/enrolment.ts'
+import { enrolmentOf, NO_STICKER } from '../job/enrolment.ts'
 
 /** One line of the zone schedule, every value in words. */
 export interface ScheduleLine {
@@ -48,7 +48,9 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
   const system = systemOf(doc, catalogue)
   // Each zone by its own proofs: one pass never vouches for another event of the same device.
   const open = new Map<string, number>()
-  for (const { items } of proofRoute(doc, catalogue, null))
+  const route = proofRoute(doc, catalogue, null)
+  const settled = settledSubjects(route)
+  for (const { items } of route)
     for (const { subject, state } of items)
       open.set(subject, (open.get(subject) ?? 0) + (state === 'pass' ? 0 : 1))
   return recordsOf(doc, 'zone').map((zone) => {
@@ -62,7 +64,7 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
       room: [item?.device.room, item?.device.position].filter(Boolean).join(', '),
       device: item?.model.name ?? '',
       event: loop?.name ?? zone.event ?? '',
-      id: idWords(doc, zone, item?.family ?? null),
+      id: idWords(doc, zone, item?.family ?? null, settled),
       loop: zone.loop === null ? '' : String(zone.loop),
       response: system.panel?.responseTypes.find((type) => type.key === zone.response)?.name ?? 'owed',
       area: recordOf(doc, 'area', zone.area)?.name ?? '',
@@ -76,10 +78,11 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
 const unheard = { typed: ', typed, not heard', sister: ', as its sister zone, not heard' }
 
 /** The ID of a zone, and how it is known: what only a file or an earlier build tells is still owed. */
-function idWords(doc: JobDocument, zone: Zone, family: Family | null): string {
+function idWords(doc: JobDocument, zone: Zone, family: Family | null, settled: ReadonlySet<string>): string {
   const known = enrolmentOf(doc, zone.id)
   if (!known) return family ? 'owed' : 'wired'
-  const how = known.told !== null ? ', told, owed' : { heard: '', ...unheard }[known.how]
+  const alone = known.evidence.code === NO_STICKER && !settled.has(zone.id) ? ', no sticker compared' : ''
+  const how = known.told !== null ? ', told, owed' : { heard: alone, ...unheard }[known.how]
   return `${groupId(family, known.serial)}${how}`
 }
 

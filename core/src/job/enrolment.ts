@@ -125,6 +125,9 @@ function fits(doc: JobDocument, { of, subject, loop }: Heard): boolean {
   )
 }
 
+/** Code of an acceptance without a sticker to compare with: heard alone twice, settled by the trip at its place. */
+export const NO_STICKER = 'no-sticker'
+
 /** Code of an acceptance that went without the second transmission that the house rule asks for. */
 export const UNCONFIRMED = 'unconfirmed'
 const WITHOUT = 'Without a second transmission: '

@@ -390,3 +390,16 @@ export function resultProblem(
     return `Reading: ${result.reading} ${unit} is below the best band (${best} ${unit}). Improve it, or note why it stays.`
   return null
 }
+
+/** Kinds of proof in which the event itself is seen at the panel: they settle an ID that no sticker was compared with. */
+const settling: readonly ProofKind[] = ['armed', 'agent', 'trip']
+
+/** Zones and devices whose event was seen at its place, and still stands. */
+export function settledSubjects(route: readonly ProofStop[]): ReadonlySet<string> {
+  const items = route.flatMap((stop) => stop.items)
+  return new Set(
+    items
+      .filter(({ kind, state }) => state === 'pass' && settling.includes(kind))
+      .map(({ subject }) => subject),
+  )
+}

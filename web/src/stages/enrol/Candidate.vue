@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { groupId } from '#core'
+import { enrolmentOf, groupId, NO_STICKER, proofRoute, settledSubjects } from '#core'
+import { useJob } from '../../job/job-store.ts'
 import IdCompare from './IdCompare.vue'
 import type { Enrolling } from './useEnrol.ts'
 
 const props = defineProps<{ enrol: Enrolling; listening: boolean }>()
+const job = useJob()
 const { target, family, model, candidate, judgement, confirming, unconfirmed, loop, sister, holding } =
   props.enrol
 const { mayGoWithout, goesWithout, without, practice, heardOnce } = props.enrol
@@ -127,7 +129,13 @@ const doneWords = computed(() => {
   if (now.how === 'typed') return `Typed, not heard, as ${id}${waiting}: a trip at its place must prove it.`
   if (now.how === 'sister')
     return `Has the ID of its sister zone, ${id}${waiting}: this event itself was not heard.`
-  const unread = now.device.sticker === null ? ' No sticker was compared: its armed trip settles it.' : ''
+  const alone = enrolmentOf(job.doc, now.id)?.evidence.code === NO_STICKER
+  const settled = alone && settledSubjects(proofRoute(job.doc, job.catalogue, null)).has(now.id)
+  const unread = !alone
+    ? ''
+    : settled
+      ? ' No sticker was compared; its trip at its place has settled it.'
+      : ' No sticker was compared: its armed trip settles it.'
   return `${now.waits ? 'Accepted' : 'Learned'} as ${id}${waiting}.${unread}`
 })
 const bound = computed(() => target.value?.serial ?? null)
