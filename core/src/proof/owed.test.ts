@@ -108,6 +108,19 @@ describe('what is owed', () => {
     expect(itemsOf(local, PANEL).map((item) => item.kind)).not.toContain('path')
   })
 
+  it('asks for no report of a zone whose report the plan leaves off, but where its type hides the question', () => {
+    const job = tarn()
+    job.set(job.zone('porch').id, { report: false })
+    expect(itemsOf(job, 'porch').map((item) => item.kind)).not.toContain('report')
+    expect(itemsOf(job, 'study').map((item) => item.kind)).toContain('report')
+    const hiding = catalogue
+      .get('panel', 'panel/tarn-40')
+      ?.responseTypes.find((type) => type.hides.includes('report'))
+    if (!hiding) return
+    job.set(job.zone('porch').id, { response: hiding.key })
+    expect(itemsOf(job, 'porch').map((item) => item.kind)).toContain('report')
+  })
+
   it('leaves a deferred device out: it is not there yet', () => {
     const job = tarn().set('device:study', { deferred: 'window comes in June' })
     expect(proofRoute(job.doc, catalogue, null).map((stop) => stop.id)).not.toContain('device:study')

@@ -143,7 +143,9 @@ function itemsOf(
     const about = { label, event: loop.event, alarm: type?.kind ?? kindOf(loop.event) }
     const base = { subject: zone.id, ...about, silent: type?.sound === 'silent', waits }
     for (const kind of eventProofs(loop.event)) list.push({ ...base, kind })
-    if (system.info.monitored && isReported(loop.event)) list.push({ ...base, kind: 'report' })
+    // A type that hides the question decides it by itself, and may report: then it is owed, not left out.
+    const reports = zone.report || (type?.hides.includes('report') ?? true)
+    if (system.info.monitored && reports && isReported(loop.event)) list.push({ ...base, kind: 'report' })
   }
   if (model.class === 'fob' && zones.length === 0)
     for (const loop of model.loops)
