@@ -134,7 +134,10 @@ describe('what changed, in words', () => {
       subject: 'device:fob',
     } as const
     job.set('device:fob', { slot: 3 })
-    expect(changedSince(job.doc, catalogue, fob)).toEqual(['slot: 1 then, 3 now'])
+    expect(changedSince(job.doc, catalogue, fob)).toEqual([
+      'slot: 1 then, 3 now',
+      'ID: 10000007 then, none now',
+    ])
     job
       .apply(pinOps(job.doc, catalogue, ['device/duokey']))
       .set('device:fob', { slot: 1, model: 'device/duokey' })
