@@ -337,3 +337,12 @@ it('takes what was heard so long ago that the list of what was heard does not re
   expect(page.job.tray).toEqual([])
   expect(evidence().map(({ decision, times }) => [decision, times])).toEqual([['accepted', 1]])
 })
+
+it('keeps that no sticker was compared, also of an ID that is nearly another job’s', async () => {
+  await open(null, [{ serial: '20417738', job: 'Heron Weir' }], false)
+  await enter('What does the display show?', '20417733')
+  await enter('What does the display show?', '20417733')
+  expect(text()).toContain('It is nearly 2041 7738 of the job “Heron Weir”')
+  await page.press('Accept for zone 07')
+  expect(evidence().map(({ times, code }) => [times, code])).toEqual([[2, 'no-sticker']])
+})

@@ -10,6 +10,7 @@ import {
   judgeHeard,
   judgeTyped,
   loopOps,
+  NO_STICKER,
   readSticker,
   recordOf,
   sisterSerial,
@@ -341,7 +342,13 @@ export function useEnrol(air: Air) {
       ...(decision === 'accepted' && goesWithout.value && without.value
         ? { code: UNCONFIRMED, reason: withoutSecond(without.value.reason) }
         : {
-            code: verdict && 'code' in verdict ? verdict.code : (verdict?.kind ?? ''),
+            // That nothing was compared outlives whatever else was asked about: only a trip at its place settles it.
+            code:
+              decision === 'accepted' && withoutSticker.value
+                ? NO_STICKER
+                : verdict && 'code' in verdict
+                  ? verdict.code
+                  : (verdict?.kind ?? ''),
             reason: verdict?.reason ?? '',
           }),
       who: job.me,
