@@ -5,6 +5,7 @@ const layers = [
   ['house-rules'],
   ['catalogue'],
   ['job'],
+  ['act'],
   ['fit', 'zones', 'response', 'identity', 'premises'],
   ['proof', 'programming'],
   ['findings'],
@@ -16,7 +17,7 @@ const behind = layers.flatMap((layer, index) =>
   layer.map((folder) => ({
     name: `core-layers-${folder}`,
     comment:
-      'core imports run one way: units < house-rules < catalogue < job < judges < findings < plans < formats',
+      'core imports run one way: units < house-rules < catalogue < job < act < judges < findings < plans < formats',
     severity: 'error',
     from: { path: `^core/src/${folder}/`, pathNot: '(\\.test\\.ts|/testing/)' },
     to: {
