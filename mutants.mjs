@@ -64,7 +64,8 @@ for (const folder of folders) {
     timeoutMS: 20_000,
     dryRunTimeoutMinutes: 20,
     allowEmpty: true,
-    ignorePatterns: ['dist', '.data', 'docs', 'test-results', 'playwright-report', '.mutants'],
+    // The server's tests ask for the built client too.
+    ignorePatterns: ['.data', 'docs', 'test-results', 'playwright-report', '.mutants'],
   }
   const file = `.mutants/${name}.conf.json`
   writeFileSync(file, JSON.stringify(config, null, 2))
