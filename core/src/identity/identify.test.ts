@@ -1,11 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { Catalogue } from '../catalogue/catalogue.ts'
+import { keepEntry } from '../catalogue/written.ts'
 import { inventId } from '../air/air.ts'
 import { catalogue } from '../testing/small-job.ts'
 import { seededRandom } from '../units/random.ts'
 import { groupId } from './sticker.ts'
 import { identify } from './identify.ts'
 
+const keptFamily = (id: string) => {
+  const family = catalogue.get('family', `family/${id}`)
+  if (!family) throw new Error(id)
+  return family
+}
 const families = (text: string) => identify(catalogue, text).could.map((item) => item.family.name)
 
 describe('identifying a sticker', () => {
@@ -54,6 +61,131 @@ describe('identifying a sticker', () => {
       'K204118',
       'Sill 8 contact',
     ])
+  })
+
+  /**
+   * By hand: 1 to begin with, 1.5 off per digit left out, 5 for a check digit, 2 for the whole sticker's length, 2 for its groups,
+   * 4 for words that name a model; for the signs 4 where a letter goes in front, 2 or −1 for hexadecimal with and without
+   * letters, 1 for digits, 1 or −2 for letters and digits.
+   */
+  it.each([
+    ['K204118', 'Curlew 8', 1 + 2 + 4],
+    ['K 204 118', 'Curlew 8', 1 + 2 + 4 + 2],
+    ['K 2041 18', 'Curlew 8', 1 + 2 + 4],
+    ['4103 7256', 'Dunlin', 1 + 5 + 2 + 1 + 2],
+    ['4103 7256', 'Wren', 1 + 2 + 1 + 2],
+    ['4103 7256', 'Wren C', 1 - 2 + 2],
+    ['41037256', 'Wren C', 1 - 2],
+    ['9Q2K41XB', 'Wren C', 1 + 1],
+    ['HS7A9Q2K41XBZZ', 'Wren C', 1 + 2 + 1],
+    ['3f9a0c', 'Plover', 1 + 2 + 2],
+    ['3F9 A0C', 'Plover', 1 + 2 + 2 + 2],
+    ['204177', 'Plover', 1 + 2 - 1],
+    ['pebble 3F9A0C', 'Plover', 1 + 2 + 2 + 4],
+    ['Sill 8 K 204 118', 'Curlew 8', 1 - 1.5 + 2 + 4 + 2 + 4],
+    ['Herald K204118', 'Curlew 8', 1 + 2 + 4 + 4],
+    // The last word of a name says what kind of thing it is, and a word of two letters names nothing.
+    ['siren K204118', 'Curlew 8', 1 + 2 + 4],
+    ['co K204118', 'Curlew 8', 1 + 2 + 4],
+  ])('weighs “%s” as %s: %d', (text, name, score) => {
+    expect(identify(catalogue, text).could.find((item) => item.family.name === name)?.score).toBe(score)
+  })
+
+  it.each([
+    [
+      'K 204 118',
+      'Curlew 8',
+      [
+        'it has the 7 characters of a Curlew 8 sticker',
+        'one letter, then digits',
+        'it is grouped 1-3-3 as on a Curlew 8 sticker',
+      ],
+    ],
+    [
+      'HS7A9Q2K41XBZZ',
+      'Wren C',
+      ['it has the 14 characters of a Wren C sticker; the ID is characters 5 to 12', 'letters and digits'],
+    ],
+    [
+      '9Q2K41XB',
+      'Wren C',
+      ['it has the 8 characters of a Wren C ID, without the rest of the sticker', 'letters and digits'],
+    ],
+    [
+      '204177',
+      'Plover',
+      ['it has the 6 characters of a Plover sticker', 'digits only, which is rare where letters may stand'],
+    ],
+    [
+      '41037256',
+      'Wren C',
+      [
+        'it has the 8 characters of a Wren C ID, without the rest of the sticker',
+        'digits only, which is rare there',
+      ],
+    ],
+    ['12345678', 'Wren', ['it has the 8 characters of a Wren sticker', 'digits only']],
+    [
+      'Herald K204118',
+      'Curlew 8',
+      [
+        'the words on it name Herald 8 siren',
+        'it has the 7 characters of a Curlew 8 sticker',
+        'one letter, then digits',
+      ],
+    ],
+  ])('says why “%s” could be %s', (text, name, reasons) => {
+    expect(identify(catalogue, text).could.find((item) => item.family.name === name)?.reasons).toEqual(
+      reasons,
+    )
+  })
+
+  it('puts likelier families first, and those alike by their names', () => {
+    expect(families('4103 7256')).toEqual(['Dunlin', 'Wren', 'Wren C'])
+    // Two families of one rule whose ids stand the other way round than their names.
+    const rule = keptFamily('curlew-8')
+    const two = new Catalogue([
+      keepEntry({ ...rule, id: 'family/aa', name: 'Zander' }),
+      keepEntry({ ...rule, id: 'family/zz', name: 'Arbel' }),
+    ])
+    expect(identify(two, 'K204118').could.map((item) => item.family.name)).toEqual(['Arbel', 'Zander'])
+  })
+
+  it.each([
+    // Two digits of a model’s name may be left out, three not.
+    ['Sill 88 K204118', ['Curlew 8', 'Curlew 9']],
+    ['Sills 888 K204118', []],
+    // What is no sign of an ID is passed over with its digits.
+    ['K204118 §12345', ['Curlew 8', 'Curlew 9']],
+    ['12345§ K204118', ['Curlew 8', 'Curlew 9']],
+    // The first 24 words and 200 characters are looked at.
+    [`K204118 ${'ab '.repeat(30)}99999`, ['Curlew 8', 'Curlew 9']],
+    [`${' '.repeat(200)}K204118`, []],
+    // Seven pieces are no ID any more; the last six could be one.
+    ['K 2 0 4 1 1 8', ['Plover']],
+    // Letters alone are taken whole or not at all: a word is no ID.
+    ['facade', ['Plover']],
+    ['facade hello', []],
+  ])('reads out of “%s” %j', (text, names) => expect(families(text)).toEqual(names))
+
+  it('names the whole text’s fault, not that of a piece of it', () => {
+    const fault = (text: string) =>
+      identify(catalogue, text).not.find((item) => item.family.name === 'Wren')?.reason
+    expect(fault('204177 x')).toContain('“X”')
+    expect(fault('204177 1')).toContain('this has 7')
+    expect(fault('')).toBe('There is no ID in it.')
+  })
+
+  it('lists all models of the family once, the named ones first', () => {
+    const models = identify(catalogue, 'watcher K204118').could[0]?.models ?? []
+    expect(models.slice(0, 3).map((model) => model.name)).toEqual([
+      'Watcher 8 motion',
+      'Watcher Pet 8 motion',
+      'Watcher Look 8 camera motion',
+    ])
+    const own = catalogue.all('device').filter((model) => model.family === 'family/curlew-8')
+    expect(models).toHaveLength(own.length)
+    expect(new Set(models)).toEqual(new Set(own))
   })
 
   it('says of each family why it cannot be it', () => {

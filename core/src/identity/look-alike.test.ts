@@ -62,8 +62,13 @@ describe('IDs that look alike', () => {
   })
 
   it('are found among many as by trying all', () => {
-    // Few signs and short, so that likenesses are frequent.
+    // Few signs and short, so that likenesses are frequent; of the second set none is taken for another, so that they are swaps.
     const id = fc.string({ unit: fc.constantFrom(...'0O6B8S5X'), minLength: 4, maxLength: 4 })
+    const plain = fc.string({ unit: fc.constantFrom(...'03479'), minLength: 3, maxLength: 3 })
+    for (const some of [id, plain]) tryAll(some)
+  })
+
+  const tryAll = (id: fc.Arbitrary<string>): void =>
     fc.assert(
       fc.property(fc.uniqueArray(id, { maxLength: 40 }), id, (ids, one) => {
         const all = new LookAlikes()
@@ -81,7 +86,6 @@ describe('IDs that look alike', () => {
       }),
       { seed: 8, numRuns: 300 },
     )
-  })
 
   it('are weighed within the family’s alphabet alone', () => {
     const family = (id: string) => catalogue.get('family', `family/${id}`) as Family

@@ -72,7 +72,7 @@ export class LookAlikes {
     ])
     return [...entries].flatMap((entry) => {
       const alike = lookAlike(id, entry.id)
-      return alike && alike.kind !== 'character' ? [{ where: entry.where, alike }] : []
+      return alike ? [{ where: entry.where, alike }] : []
     })
   }
 }
@@ -84,22 +84,23 @@ function shapeOf(id: string): string {
 
 /** The sign of a family's alphabet that a wrong one may have been taken for; null when there is none. */
 export function meantFor(family: Family, wrong: string, at: number): string | null {
-  const signs = CONFUSABLE.flatMap((pair) =>
-    pair.includes(wrong) ? [...pair].filter((sign) => sign !== wrong) : [],
-  )
+  const signs = CONFUSABLE.filter((pair) => pair.includes(wrong)).flatMap((pair) => [...pair])
   return signs.find((sign) => belongs(family.sticker.alphabet, sign, at)) ?? null
 }
 
-/** Whether a sign may stand at a place of an ID, 0-based. */
+const DIGITS = '0123456789'
+const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'
+
+/** Whether one sign may stand at a place of an ID, 0-based. */
 export function belongs(alphabet: Family['sticker']['alphabet'], sign: string, at: number): boolean {
   switch (alphabet) {
     case 'digits':
-      return /^[0-9]$/.test(sign)
+      return DIGITS.includes(sign)
     case 'hexadecimal':
-      return /^[0-9A-F]$/.test(sign)
+      return `${DIGITS}ABCDEF`.includes(sign)
     case 'letters-and-digits':
-      return /^[0-9A-Z]$/.test(sign)
+      return `${DIGITS}${LETTERS}`.includes(sign)
     case 'letter-then-digits':
-      return at === 0 ? /^[A-Z]$/.test(sign) : /^[0-9]$/.test(sign)
+      return (at === 0 ? LETTERS : DIGITS).includes(sign)
   }
 }

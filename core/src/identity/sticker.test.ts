@@ -62,6 +62,29 @@ describe('reading a sticker', () => {
     expect(readSticker(family(id), input)).toEqual({ ok: false, code, reason })
   })
 
+  it.each([
+    ['wren', '41E+7', 'spreadsheet'],
+    ['wren', '4.123e+12', 'spreadsheet'],
+    ['wren', '4.1e12', 'spreadsheet'],
+    // No number of a spreadsheet: signs before or behind, or an E that may be part of an ID.
+    ['wren', 'x4.0E+12', 'alphabet'],
+    ['wren', '4.0E+12x', 'alphabet'],
+    ['wren', '4E12', 'alphabet'],
+    ['wren', '   ', 'empty'],
+    ['plover', '4E1234', null],
+  ])('%s “%s” is %s', (id, input, code) => {
+    const read = readSticker(family(id), input)
+    expect(read.ok ? null : read.code).toBe(code)
+  })
+
+  it('says how long the sticker and how long the ID is', () => {
+    expect(readSticker(family('wren-c'), '4B2K 90Q')).toMatchObject({
+      reason: expect.stringContaining(
+        'A Wren C ID has 8 characters (14 on the sticker, 8 in the ID); this has 7.',
+      ) as unknown,
+    })
+  })
+
   it('finds every single mistyped digit of a Dunlin ID', () => {
     const right = '41037256'
     expect(weightsHold(right)).toBe(true)
