@@ -10,6 +10,7 @@ import { rulesInForce } from '../job/rules-in-force.ts'
 import { houseOf, type House } from '../premises/house.ts'
 import { placesOf, type DevicePlace } from '../premises/places.ts'
 import { advise, needOf, type Advice } from '../response/advise.ts'
+import { tripsOf, type Trips } from '../response/modes.ts'
 import { openStates } from '../proof/states.ts'
 import { printNumber } from '../zones/numbers.ts'
 
@@ -56,6 +57,8 @@ export interface ZoneView {
   readonly family: Family | null
   readonly loop: LoopEvent | null
   readonly type: ResponseType | null
+  /** What a trip of its type does in each mode, by itself; null without a type. */
+  readonly trips: Trips | null
   readonly advice: Advice | null
   readonly place: DevicePlace | null
   /** `zone 07` as the panel prints it. */
@@ -175,13 +178,15 @@ function viewOf(
           }),
         )
       : null
+  const type = panel?.responseTypes.find((one) => one.key === zone.response) ?? null
   const view: ZoneView = {
     zone,
     device,
     model: item?.model ?? null,
     family: item?.family ?? null,
     loop,
-    type: panel?.responseTypes.find((type) => type.key === zone.response) ?? null,
+    type,
+    trips: panel && type ? tripsOf(panel, type) : null,
     advice,
     place,
     name: `zone ${printNumber(panel, zone.number)}`,

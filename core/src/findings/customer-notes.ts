@@ -1,9 +1,11 @@
+import { ask, type Answer } from '../act/ask.ts'
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import { systemOf, type System } from '../fit/system.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Zone } from '../job/records.ts'
 import { servedAreas } from '../premises/served-areas.ts'
+import { behaviourOf } from '../response/behaviour-of.ts'
 import { exitWords, keysSwitchedOff, storedInKeypad } from '../response/setting-words.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { upper } from './words.ts'
@@ -19,11 +21,17 @@ export function customerNotes(doc: JobDocument, catalogue: Catalogue, rules: Hou
   const zones = recordsOf(doc, 'zone')
   const called = (zone: Zone): string => `${printNumber(panel, zone.number)} ${zone.label}`.trim()
   const list = (some: readonly Zone[]): string => some.map(called).join(', ')
-  const typed = (zone: Zone) => panel.responseTypes.find((type) => type.key === zone.response)
+  const behaviour = behaviourOf(doc, system)
+  const whileUnset = (zone: Zone): Answer | null =>
+    behaviour?.zones.some(({ id }) => id === zone.id)
+      ? ask(behaviour, zone.id, { mode: 'unset', while: 'still' })
+      : null
   const common = panel.couplings?.twoAreas === 'common' ? zones.filter((zone) => zone.area2 !== null) : []
-  const offered = panel.couplings?.dayZones === 'user' ? zones.filter((zone) => zone.dayZone) : []
-  const day = zones.filter((zone) => typed(zone)?.disarmed === 'alert')
-  const chimes = zones.filter((zone) => zone.chime && !typed(zone)?.hides.includes('chime'))
+  const noticed = zones.filter((zone) => whileUnset(zone)?.notices)
+  const isOffered = (zone: Zone): boolean => zone.dayZone && panel.couplings?.dayZones === 'user'
+  const offered = noticed.filter(isOffered)
+  const day = noticed.filter((zone) => !isOffered(zone))
+  const chimes = zones.filter((zone) => whileUnset(zone)?.chimes)
   const keysOff = keysSwitchedOff(panel, info)
   const inKeypad = system.devices.filter(
     ({ device, model }) => model.slot === 'fob' && storedInKeypad(panel, device, rules),

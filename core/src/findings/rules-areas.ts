@@ -178,7 +178,7 @@ function roomsOfOthers(c: Context, way: EntryWay, mine: string | null): string[]
 
 /** Whether a trip of it alarms while its area is set and no entry delay of its own runs. */
 function guards(view: ZoneView): boolean {
-  return view.type?.kind === 'burglary' && (view.type.away === 'instant' || view.type.away === 'follow')
+  return view.type?.kind === 'burglary' && (view.trips?.away === 'instant' || view.trips?.away === 'follow')
 }
 
 function zonesIn(c: Context, area: Area): readonly ZoneView[] {

@@ -1,4 +1,5 @@
 import { exitInStay } from '../response/delays.ts'
+import { tripsOf } from '../response/modes.ts'
 import { keysSwitchedOff } from '../response/setting-words.ts'
 import { setOp, type Context, type Found, type Rule, type ZoneView } from './context.ts'
 import { upper } from './words.ts'
@@ -50,7 +51,13 @@ export const couplingRules: readonly Rule[] = [
             `${c.panel?.name ?? 'The panel'} has no option that turns stay zones into entry 2.`,
           ),
         ]
-      const hit = c.zones.filter((view) => view.type?.stay === 'instant' && view.type.kind === 'burglary')
+      const hit = c.zones.filter(
+        ({ type, trips }) =>
+          c.panel &&
+          type &&
+          trips?.stay === 'instant' &&
+          tripsOf(c.panel, type, { stayToEntry2: true, dayZone: false }).stay === 'entry-2',
+      )
       if (hit.length === 0) return []
       return [
         jobFinding(
@@ -262,7 +269,7 @@ export const couplingRules: readonly Rule[] = [
     stage: 'zones',
     find: (c) =>
       c.zones.flatMap((view) => {
-        if (view.loop?.event !== 'motion' || !view.type || view.type.stay === 'ignore') return []
+        if (view.loop?.event !== 'motion' || !view.trips || view.trips.stay === 'ignore') return []
         const fob = c.system.devices.some(({ model }) => model.slot === 'fob' && model.disarms)
         const floor = view.place?.room?.floor
         const elsewhere = c.house.keypads.some(({ room }) => floor !== undefined && room.floor !== floor)

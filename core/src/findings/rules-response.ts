@@ -103,11 +103,17 @@ export const responseRules: readonly Rule[] = [
     stage: 'zones',
     find: (c) =>
       c.zones.flatMap((view) => {
-        const { type, device, advice } = view
-        if (!type || !device || advice?.need.kind !== 'burglary' || isWayIn(view.place?.use ?? device.use))
+        const { type, trips, device, advice } = view
+        if (
+          !type ||
+          !trips ||
+          !device ||
+          advice?.need.kind !== 'burglary' ||
+          isWayIn(view.place?.use ?? device.use)
+        )
           return []
         const delayed = (['away', 'stay'] as const).filter(
-          (mode) => isEntry(type[mode]) && !isEntry(advice.need[mode]),
+          (mode) => isEntry(trips[mode]) && !isEntry(advice.need[mode]),
         )
         // A panel without a follow type offers the delay as the nearest safe one: that is advice, not a slip.
         if (delayed.length === 0 || advice.type?.key === type.key) return []
@@ -115,7 +121,7 @@ export const responseRules: readonly Rule[] = [
           {
             subject: view.zone.id,
             field: 'response',
-            text: `${upper(view.name)} starts an entry delay in ${delayed.join(' and ')}, but its device is no way in: an intruder there would have ${delayWords(c, type[delayed[0] as 'away'])} of silence.`,
+            text: `${upper(view.name)} starts an entry delay in ${delayed.join(' and ')}, but its device is no way in: an intruder there would have ${delayWords(c, trips[delayed[0] as 'away'])} of silence.`,
             fix: adviceFix(c, view),
           },
         ]
@@ -130,17 +136,17 @@ export const responseRules: readonly Rule[] = [
     find: (c) =>
       c.zones.flatMap((view) => {
         if (
-          !view.type ||
+          !view.trips ||
           view.advice?.need.kind !== 'burglary' ||
           !isEntry(view.advice.need.away) ||
-          isEntry(view.type.away)
+          isEntry(view.trips.away)
         )
           return []
         return [
           {
             subject: view.zone.id,
             field: 'response',
-            text: `${upper(view.name)} does ${tripWords(view.type.away)} in away, and people come in there: it would alarm on its owner.`,
+            text: `${upper(view.name)} does ${tripWords(view.trips.away)} in away, and people come in there: it would alarm on its owner.`,
             fix: adviceFix(c, view),
           },
         ]
@@ -154,17 +160,17 @@ export const responseRules: readonly Rule[] = [
     stage: 'zones',
     find: (c) => {
       const has = new Set(
-        c.zones.flatMap(({ zone, type }) =>
+        c.zones.flatMap(({ zone, trips }) =>
           modes.flatMap((mode) =>
-            type && isEntry(type[mode]) ? areasOf(zone).map((area) => `${area} ${mode}`) : [],
+            trips && isEntry(trips[mode]) ? areasOf(zone).map((area) => `${area} ${mode}`) : [],
           ),
         ),
       )
       return c.zones.flatMap((view): Found[] => {
-        const { type, zone } = view
-        const alone = type
+        const { trips, zone } = view
+        const alone = trips
           ? modes.filter(
-              (mode) => type[mode] === 'follow' && !areasOf(zone).some((area) => has.has(`${area} ${mode}`)),
+              (mode) => trips[mode] === 'follow' && !areasOf(zone).some((area) => has.has(`${area} ${mode}`)),
             )
           : []
         if (alone.length === 0) return []
@@ -272,12 +278,14 @@ const modes = ['away', 'stay'] as const
 
 function wrongKind(c: Context, events: readonly string[], kind: string, why: string): Found[] {
   return c.zones.flatMap((view) => {
-    const { type, loop } = view
-    if (!type || !loop || !events.includes(loop.event)) return []
-    const weak = (['away', 'stay', 'disarmed'] as const).filter((mode) => type[mode] !== 'instant')
+    const { type, trips, loop } = view
+    if (!type || !trips || !loop || !events.includes(loop.event)) return []
+    const weak = (['away', 'stay', 'unset'] as const).filter((mode) => trips[mode] !== 'instant')
     if (type.kind === kind && weak.length === 0) return []
     const what =
-      type.kind === kind ? `${weak.join(', ')}: ${tripWords(type[weak[0] ?? 'away'])}` : `a ${type.kind} type`
+      type.kind === kind
+        ? `${weak.join(', ')}: ${tripWords(trips[weak[0] ?? 'away'])}`
+        : `a ${type.kind} type`
     return [
       {
         subject: view.zone.id,

@@ -1,7 +1,10 @@
+import { ask, type Answer } from '../act/ask.ts'
 import type { AlarmKind, DeviceEvent, PanelModel, ResponseType, Trip } from '../catalogue/schema.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 import type { Region } from '../units/region.ts'
 import type { Use } from '../job/records.ts'
+import { behaviourOfType } from './behaviour-of.ts'
+import { tripsOf } from './modes.ts'
 
 /** What the needed behaviour depends on besides the event itself. */
 export interface Place {
@@ -146,39 +149,45 @@ export function advise(panel: PanelModel, event: DeviceEvent, need: Need): Advic
     (type) => type.kind === need.kind && (type.sound === 'silent') === need.silent,
   )
   const candidates = kin
-    .filter((type) => need.kind !== 'burglary' || type.disarmed === 'ignore')
+    .filter((type) => need.kind !== 'burglary' || tripsOf(panel, type).unset === 'ignore')
     .filter((type) => !isLifeSafety(need.kind) || (type.fire ?? 'plain') === 'plain')
-  const sorted = [...candidates].sort((a, b) => distance(need, a) - distance(need, b))
-  const type = sorted[0] ?? null
-  return { need, type, differs: type ? differences(need, type) : [] }
+  const far = (type: ResponseType): number => distance(need, doneBy(panel, type))
+  const type = [...candidates].sort((a, b) => far(a) - far(b))[0] ?? null
+  return { need, type, differs: type ? differences(need, doneBy(panel, type)) : [] }
 }
 
-/** What a trip of a type does while people leave or come in, one sentence each (work.md section 4; panel data). */
+/** What a trip of a type does while people leave or come in, one sentence each: asked of the machine, by the panel's data. */
 export function whileMoving(panel: PanelModel, type: ResponseType): { leaving: string; entering: string } {
   if (type.kind === 'command') return { leaving: 'The command is taken.', entering: 'The command is taken.' }
-  const { away, stay } = type.whileExit
-  const live = { live: 'alarms at once', ignored: 'is ignored' } as const
-  const leaving =
-    away === stay
-      ? `A trip ${live[away]}.`
-      : `Leaving in away a trip ${live[away]}; in stay it ${live[stay]}.`
-  if (type.kind !== 'burglary') return { leaving, entering: 'Always on: it alarms at once.' }
-  const shorter = panel.couplings?.shorterEntryWins
-  const second =
-    shorter === undefined
-      ? 'Whether a shorter delay shortens the one that runs, the panel’s entry does not say.'
-      : shorter
-        ? 'A shorter delay shortens the one that runs; none lengthens it.'
-        : 'It neither lengthens nor shortens the delay that runs.'
-  const entering: Partial<Record<Trip, string>> = {
-    instant: 'It alarms at once.',
-    follow: 'It waits for the delay that runs.',
-    'entry-1': second,
-    'entry-2': second,
-    ignore: 'It is not armed.',
-    alert: 'It gives its notice only.',
+  const behaviour = behaviourOfType(panel, type, { stayToEntry2: false, dayZone: false })
+  const asked = (mode: 'away' | 'stay', runs: 'leaving' | 'entering'): Answer =>
+    ask(behaviour, type.key, { mode, while: runs })
+  const leaves = (mode: 'away' | 'stay'): string => {
+    const { alarm, hesitates } = asked(mode, 'leaving')
+    return alarm !== null || hesitates ? 'alarms at once' : 'is ignored'
   }
-  return { leaving, entering: entering[type.away] ?? '' }
+  const leaving =
+    leaves('away') === leaves('stay')
+      ? `A trip ${leaves('away')}.`
+      : `Leaving in away a trip ${leaves('away')}; in stay it ${leaves('stay')}.`
+  return { leaving, entering: enteringWords(panel, type, asked('away', 'entering')) }
+}
+
+function enteringWords(panel: PanelModel, type: ResponseType, answer: Answer): string {
+  const { away, unset } = tripsOf(panel, type)
+  if (unset === 'instant') return 'Always on: it alarms at once.'
+  if (answer.notices) return 'It gives its notice only.'
+  if (answer.waits) return away === 'follow' ? 'It waits for the delay that runs.' : secondEntry(panel)
+  return answer.alarm === null ? 'It is not armed.' : 'It alarms at once.'
+}
+
+function secondEntry(panel: PanelModel): string {
+  const shorter = panel.couplings?.shorterEntryWins
+  if (shorter === undefined)
+    return 'Whether a shorter delay shortens the one that runs, the panel’s entry does not say.'
+  return shorter
+    ? 'A shorter delay shortens the one that runs; none lengthens it.'
+    : 'It neither lengthens nor shortens the delay that runs.'
 }
 
 /** What a trip does in a mode, in words. */
@@ -313,10 +322,22 @@ function commandKey(event: DeviceEvent): string {
   )
 }
 
+/** What a type does in the modes of its panel, asked of the machine; night is null on a panel without. */
+interface Done {
+  readonly away: Trip
+  readonly stay: Trip
+  readonly night: Trip | null
+}
+
+function doneBy(panel: PanelModel, type: ResponseType): Done {
+  const { away, stay, night } = tripsOf(panel, type)
+  return { away, stay, night: type.night === undefined ? null : night }
+}
+
 /** Away weighs most, night least; ignoring what should alarm weighs more than alarming too readily. */
-function distance(need: Need, type: ResponseType): number {
-  const night = type.night === undefined ? 0 : gap(need.night, type.night)
-  return 4 * gap(need.away, type.away) + 2 * gap(need.stay, type.stay) + night
+function distance(need: Need, does: Done): number {
+  const night = does.night === null ? 0 : gap(need.night, does.night)
+  return 4 * gap(need.away, does.away) + 2 * gap(need.stay, does.stay) + night
 }
 
 function gap(wanted: Trip, given: Trip): number {
@@ -328,11 +349,11 @@ function gap(wanted: Trip, given: Trip): number {
   return 4
 }
 
-function differences(need: Need, type: ResponseType): string[] {
-  const list: string[] = []
-  if (need.away !== type.away) list.push(`away: ${tripWords(type.away)} instead of ${tripWords(need.away)}`)
-  if (need.stay !== type.stay) list.push(`stay: ${tripWords(type.stay)} instead of ${tripWords(need.stay)}`)
-  if (type.night !== undefined && need.night !== type.night)
-    list.push(`night: ${tripWords(type.night)} instead of ${tripWords(need.night)}`)
-  return list
+function differences(need: Need, does: Done): string[] {
+  return (['away', 'stay', 'night'] as const).flatMap((mode) => {
+    const given = does[mode]
+    return given === null || given === need[mode]
+      ? []
+      : [`${mode}: ${tripWords(given)} instead of ${tripWords(need[mode])}`]
+  })
 }

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import type { PanelModel, ResponseType } from '../catalogue/schema.ts'
 import { catalogue } from '../testing/small-job.ts'
-import { modesOf } from './modes.ts'
+import { modesOf, tripsOf } from './modes.ts'
 
 const panel = (id: string): PanelModel => {
   const found = catalogue.get('panel', `panel/${id}`)
@@ -43,4 +43,19 @@ it('gives a notice while unset where the user may choose a day zone', () => {
   )
   expect(modes('pinfold-16', 'fire', { dayZone: true }).at(-1)).toBe('unset: instant')
   expect(modes('tarn-40', 'instant', { dayZone: true }).at(-1)).toBe('unset: ignore')
+})
+
+it('finds by trying what every type of every panel says of itself', () => {
+  let tried = 0
+  for (const one of catalogue.all('panel'))
+    for (const type of one.responseTypes) {
+      const { away, stay, night, unset } = tripsOf(one, type)
+      expect([one.id, type.key, away, stay, night, unset]).toEqual([
+        ...[one.id, type.key, type.away, type.stay, type.night ?? type.stay],
+        type.disarmed,
+      ])
+      tried += 1
+    }
+  // Every panel has at least a way in, an outer line and life safety.
+  expect(tried).toBeGreaterThan(7 * 8)
 })

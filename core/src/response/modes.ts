@@ -1,5 +1,7 @@
+import { tripIn } from '../act/ask.ts'
 import type { PanelModel, ResponseType, Trip } from '../catalogue/schema.ts'
 import type { JobInfo, Zone } from '../job/records.ts'
+import { behaviourOfType, type Coupled } from './behaviour-of.ts'
 
 /** What a trip of a zone does in one arming mode. */
 export interface ModeTrip {
@@ -9,9 +11,29 @@ export interface ModeTrip {
   readonly because: string
 }
 
+/** What a trip does in each mode; `night` stands in for stay where the panel has no night mode. */
+export type Trips = Readonly<Record<ModeTrip['mode'], Trip>>
+
+const alone: Coupled = { stayToEntry2: false, dayZone: false }
+const asked = new WeakMap<ResponseType, Map<string, Trips>>()
+
+/** What a trip of a response type does in each mode, asked of the machine once per type. */
+export function tripsOf(panel: PanelModel, type: ResponseType, coupled: Coupled = alone): Trips {
+  const kept = asked.get(type) ?? new Map<string, Trips>()
+  asked.set(type, kept)
+  const key = `${panel.id} ${coupled.stayToEntry2} ${coupled.dayZone}`
+  const known = kept.get(key)
+  if (known) return known
+  const behaviour = behaviourOfType(panel, type, coupled)
+  const inMode = (mode: ModeTrip['mode']): Trip => tripIn(behaviour, type.key, mode)
+  const trips = { away: inMode('away'), stay: inMode('stay'), night: inMode('night'), unset: inMode('unset') }
+  kept.set(key, trips)
+  return trips
+}
+
 /**
- * What a trip of a zone does in each mode, with what the panel couples: an option that delays all zones of stay, and a
- * day zone of the user's choice.
+ * What a trip of a zone does in each mode of its panel, with what the panel couples: an option that delays all zones of
+ * stay, and a day zone of the user's choice.
  */
 export function modesOf(
   panel: PanelModel,
@@ -19,21 +41,20 @@ export function modesOf(
   zone: Pick<Zone, 'dayZone'>,
   type: ResponseType,
 ): ModeTrip[] {
-  const { stayToEntry2, dayZones } = panel.couplings ?? {}
-  const delayed = info.stayToEntry2 && stayToEntry2 !== undefined && isDelayable(type)
-  const offered = zone.dayZone && dayZones === 'user' && type.kind === 'burglary'
-  const plain = (mode: ModeTrip['mode'], trip: Trip): ModeTrip => ({ mode, trip, because: '' })
-  return [
-    plain('away', type.away),
-    delayed ? { mode: 'stay', trip: 'entry-2', because: `${stayToEntry2} is on` } : plain('stay', type.stay),
-    ...(type.night === undefined ? [] : [plain('night', type.night)]),
-    offered
-      ? { mode: 'unset', trip: 'alert', because: 'if the user makes it a day zone' }
-      : plain('unset', type.disarmed),
-  ]
+  const plain = tripsOf(panel, type)
+  const coupled = tripsOf(panel, type, { stayToEntry2: info.stayToEntry2, dayZone: zone.dayZone })
+  const modes = (['away', 'stay', 'night', 'unset'] as const).filter(
+    (mode) => mode !== 'night' || type.night !== undefined,
+  )
+  return modes.map((mode) => ({
+    mode,
+    trip: coupled[mode],
+    because: coupled[mode] === plain[mode] ? '' : because(panel, mode),
+  }))
 }
 
-/** Zones that are on in stay and not always on: those the option delays. */
-function isDelayable(type: ResponseType): boolean {
-  return type.kind === 'burglary' && type.stay !== 'ignore' && type.stay !== 'entry-2'
+function because(panel: PanelModel, mode: ModeTrip['mode']): string {
+  return mode === 'unset'
+    ? 'if the user makes it a day zone'
+    : `${panel.couplings?.stayToEntry2 ?? 'an option'} is on`
 }
