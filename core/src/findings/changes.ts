@@ -1,4 +1,4 @@
-import type { Finding } from './context.ts'
+import type { Finding } from './finding.ts'
 
 /** Findings that a change of job or catalogue would bring and take away. */
 export interface FindingChanges {
@@ -6,9 +6,10 @@ export interface FindingChanges {
   readonly go: readonly Finding[]
 }
 
-/** Compares findings by rule, subject and text: one whose figures change goes and comes. */
+/** Compares findings by rule, subject and facts: one whose figures change goes and comes. */
 export function findingChanges(before: readonly Finding[], after: readonly Finding[]): FindingChanges {
-  const key = (finding: Finding): string => `${finding.rule}|${finding.subject}|${finding.text}`
+  const key = (finding: Finding): string =>
+    `${finding.rule}|${finding.subject}|${JSON.stringify(finding.facts)}`
   const had = new Set(before.map(key))
   const has = new Set(after.map(key))
   return {

@@ -3,8 +3,7 @@ import type { DeviceModel, Family, LoopEvent, PanelModel, ResponseType } from '.
 import { fitAll, type Fit } from '../fit/fit.ts'
 import { systemOf, type System } from '../fit/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
-import type { Op } from '../job/edit.ts'
-import type { Device, JobInfo, TemporaryState, Waiver, Zone } from '../job/records.ts'
+import type { Device, JobInfo, TemporaryState, Zone } from '../job/records.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import { rulesInForce } from '../job/rules-in-force.ts'
 import { houseOf, type House } from '../premises/house.ts'
@@ -26,29 +25,6 @@ export interface JudgeInput {
   readonly houseRules: HouseRules
 }
 
-/** `stops` must be cured before hand-over, `risks` should be, `advice` may be. */
-export type Severity = 'stops' | 'risks' | 'advice'
-
-/** What would cure a finding, as an edit to preview and apply. */
-export interface Fix {
-  readonly title: string
-  readonly ops: readonly Op[]
-}
-
-export interface Finding {
-  /** Stable id of the rule. */
-  readonly rule: string
-  readonly severity: Severity
-  /** Record that it points at, and its field where one is meant. */
-  readonly subject: string
-  readonly field: string | null
-  /** One sentence with the figures used. */
-  readonly text: string
-  readonly fix: Fix | null
-  /** Who took it upon themselves, and why; null while nobody did. */
-  readonly waived: Waiver | null
-}
-
 /** A zone with all that judging it needs looked up. */
 export interface ZoneView {
   readonly zone: Zone
@@ -61,8 +37,8 @@ export interface ZoneView {
   readonly trips: Trips | null
   readonly advice: Advice | null
   readonly place: DevicePlace | null
-  /** `zone 07` as the panel prints it. */
-  readonly name: string
+  /** Its number as the panel prints it, such as 07. */
+  readonly number: string
 }
 
 export interface Context extends JudgeInput {
@@ -79,24 +55,6 @@ export interface Context extends JudgeInput {
   readonly zones: readonly ZoneView[]
   /** Zones of a device, by device id. */
   readonly zonesOf: ReadonlyMap<string, readonly ZoneView[]>
-}
-
-/** What a rule's search gives; its id, severity and waiver are put to it by the judge. */
-export type Found = Omit<Finding, 'rule' | 'severity' | 'waived'>
-
-/** One rule: what it looks for and how grave it is. */
-export interface Rule {
-  readonly id: string
-  readonly severity: Severity
-  /** What is wrong, as a short noun phrase for lists and filters. */
-  readonly title: string
-  /** Where the rule comes from: a standard, or the trade's practice. */
-  readonly source: string
-  /** Stages on which it is shown. */
-  readonly stage: 'survey' | 'kit' | 'zones' | 'enrol' | 'prove'
-  /** Who may take it upon themselves: by default anybody; `owner` for life safety; `never` for what physics or the panel forbids. */
-  readonly waive?: 'owner' | 'never'
-  readonly find: (context: Context) => readonly Found[]
 }
 
 interface KeptView {
@@ -136,11 +94,6 @@ export function contextOf(input: JudgeInput): Context {
     zones,
     zonesOf,
   }
-}
-
-/** A set op from the value that stands now. */
-export function setOp(record: { readonly id: string }, field: string, to: unknown): Op {
-  return { op: 'set', id: record.id, field, from: (record as unknown as Record<string, unknown>)[field], to }
 }
 
 function viewOf(
@@ -189,7 +142,7 @@ function viewOf(
     trips: panel && type ? tripsOf(panel, type) : null,
     advice,
     place,
-    name: `zone ${printNumber(panel, zone.number)}`,
+    number: printNumber(panel, zone.number),
   }
   views.set(zone, { device, panel, system, rules, view })
   return view

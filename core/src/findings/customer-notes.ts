@@ -8,7 +8,7 @@ import { servedAreas } from '../premises/served-areas.ts'
 import { behaviourOf } from '../response/behaviour-of.ts'
 import { exitWords, keysSwitchedOff, storedInKeypad } from '../response/setting-words.ts'
 import { printNumber } from '../zones/numbers.ts'
-import { upper } from './words.ts'
+import { upper } from './words/plural.ts'
 
 /**
  * What the customer should be told of how this plan behaves, one sentence each: what is left unwatched and when, what

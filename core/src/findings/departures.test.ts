@@ -8,7 +8,8 @@ import { evidenceBy } from '../job/testing/records.ts'
 import { catalogue, cleanTarn, type SmallJob } from '../testing/small-job.ts'
 import { departureLines, waiverTrouble } from './departures.ts'
 import { owedList } from './handover.ts'
-import { rules, stops } from './judge.ts'
+import { stops } from './judge.ts'
+import { rules } from './registry.ts'
 
 const at = '2026-05-04T09:00:00Z'
 const waive = (job: SmallJob, rule: string, over: Partial<Waiver> = {}): SmallJob => {
@@ -20,6 +21,7 @@ const waive = (job: SmallJob, rule: string, over: Partial<Waiver> = {}): SmallJo
     rule,
     subject: finding.subject,
     text: finding.text,
+    key: finding.key,
     reason: 'agreed with the insurer',
     ...evidenceBy('Nell', at, { role: 'owner' }),
     ...over,
@@ -38,7 +40,7 @@ describe('a waived finding', () => {
     waive(job, 'life-unsupervised')
     expect(job.findings().filter(stops)).toHaveLength(0)
     expect(owedList(job.input(), job.findings()).some((item) => item.key === 'stops')).toBe(false)
-    expect(departureLines(job.doc, job.findings())).toEqual([
+    expect(departureLines(job.doc, job.findings(), systemOf(job.doc, catalogue).panel)).toEqual([
       {
         kind: 'life-safety',
         what: 'Zone 08 is gas and is not supervised: nobody would notice that it fell silent.',
@@ -71,6 +73,30 @@ describe('a waived finding', () => {
   })
 })
 
+describe('a better sentence', () => {
+  const heavy = () => cleanTarn().set('job:main', { petKg: 26 })
+  const given = (over: Partial<Waiver>) => waive(heavy(), 'pet-too-heavy', over).findings()[0]
+
+  it('ends no waiver: it holds for the facts', () => {
+    expect(given({ text: 'A pet is too heavy.' })?.waived?.made.name).toBe('Nell')
+  })
+
+  it('ends a waiver whose figures were others', () => {
+    expect(given({ key: '["Stilt Hound motion",40,18,null]' })).toMatchObject({ waived: null, earlier: null })
+  })
+
+  it('keeps a waiver of before as long as it reads the same', () => {
+    expect(given({ key: null })?.waived?.made.name).toBe('Nell')
+  })
+
+  it('shows one of before whose sentence is another as given for an earlier wording, until it is renewed', () => {
+    const job = waive(heavy(), 'pet-too-heavy', { key: null, text: 'A pet is too heavy.' })
+    expect(job.findings()[0]).toMatchObject({ waived: null, earlier: { made: { name: 'Nell' } } })
+    waive(job, 'pet-too-heavy', { id: 'waiver:again' })
+    expect(job.findings()[0]).toMatchObject({ waived: { id: 'waiver:again' }, earlier: null })
+  })
+})
+
 describe('who may waive', () => {
   const waiver = (rule: string) =>
     ({
@@ -79,6 +105,7 @@ describe('who may waive', () => {
       rule,
       subject: 'zone:x',
       text: '',
+      key: null,
       reason: 'x',
       ...evidenceBy('Nell', at),
     }) as const
@@ -136,7 +163,7 @@ describe('a waiver holds in the role it was given in', () => {
       ...evidenceBy('Nell', '2026-05-04T10:00:00Z', { role: 'owner' }),
       corrects: 'waiver:life-unsupervised',
     }
-    waive(job, 'life-unsupervised', { ...wrong, id: 'waiver:second', text: 'another' })
+    waive(job, 'life-unsupervised', { ...wrong, id: 'waiver:second', key: '["another"]' })
     expect(job.findings().filter(stops)).toHaveLength(1)
   })
 })
@@ -159,10 +186,14 @@ describe('departures of a job', () => {
       },
     ])
     expect(
-      departureLines(job.doc, job.findings()).map((line) => [line.kind, line.what, line.reason]),
+      departureLines(job.doc, job.findings(), systemOf(job.doc, catalogue).panel).map((line) => [
+        line.kind,
+        line.what,
+        line.reason,
+      ]),
     ).toEqual([
       ['house-rule', 'Glass break: away only', 'a parrot lives there'],
-      ['zone', 'Zone 2, Study Window', 'the pane is bricked up'],
+      ['zone', 'Zone 02, Study Window', 'the pane is bricked up'],
     ])
   })
 
@@ -221,11 +252,13 @@ describe('going without a second transmission', () => {
     job.learn(job.zone('porch').id, '20417002', given('baby asleep'))
     job.learn(job.zone('kitchen').id, '20417003', given('no ladder'))
     const lines = () =>
-      departureLines(job.doc, job.findings()).filter((line) => line.what.startsWith('Accepted'))
-    const [study, porch] = ['study', 'porch'].map((key) => `zone ${job.zone(key).number}`)
+      departureLines(job.doc, job.findings(), systemOf(job.doc, catalogue).panel).filter((line) =>
+        line.what.startsWith('Accepted'),
+      )
+    const [study, porch] = ['study', 'porch'].map((key) => `zone 0${job.zone(key).number}`)
     expect(lines().map(({ what, reason, by, kind }) => [what.split(': ')[1], reason, by, kind])).toEqual([
       [`${study}, ${porch}`, 'baby asleep', 'Idris', 'house-rule'],
-      [`zone ${job.zone('kitchen').number}`, 'no ladder', 'Idris', 'house-rule'],
+      [`zone 0${job.zone('kitchen').number}`, 'no ladder', 'Idris', 'house-rule'],
     ])
     // Learned again with two transmissions it is none any more; nor is what only a file tells.
     job.learn(job.zone('kitchen').id, '20417003', { code: 'accept', reason: '' })

@@ -1,10 +1,12 @@
+import type { PanelModel } from '../catalogue/schema.ts'
 import { schools, choiceWords } from '../house-rules/schools.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { unconfirmedByReason } from '../job/enrolment.ts'
 import type { Waiver } from '../job/records.ts'
-import type { Finding } from './context.ts'
-import { ruleOf, rules } from './judge.ts'
+import type { Finding } from './finding.ts'
+import { ruleNamed, ruleOf } from './registry.ts'
 import type { Role } from '../records/roles.ts'
+import { printNumber } from '../zones/numbers.ts'
 
 /** One departure from a rule, as the hand-over prints it. */
 export interface DepartureLine {
@@ -19,8 +21,12 @@ export interface DepartureLine {
 
 const order: readonly DepartureLine['kind'][] = ['life-safety', 'finding', 'house-rule', 'zone']
 
-/** Every departure with its reason, life safety first: waived findings, house rules left, reasons written on zones. */
-export function departureLines(doc: JobDocument, findings: readonly Finding[]): DepartureLine[] {
+/** Every departure with its reason, zone numbers as the panel prints them: life safety first: waived findings, house rules left, reasons written on zones. */
+export function departureLines(
+  doc: JobDocument,
+  findings: readonly Finding[],
+  panel: PanelModel | null,
+): DepartureLine[] {
   const waived = findings.flatMap((finding): DepartureLine[] => {
     const { waived: waiver } = finding
     if (!waiver) return []
@@ -51,7 +57,7 @@ export function departureLines(doc: JobDocument, findings: readonly Finding[]): 
       : [
           {
             kind: 'zone',
-            what: `Zone ${zone.number}${zone.label ? `, ${zone.label}` : ''}`,
+            what: `Zone ${printNumber(panel, zone.number)}${zone.label ? `, ${zone.label}` : ''}`,
             reason: zone.reason,
             by: '',
             at: '',
@@ -62,7 +68,7 @@ export function departureLines(doc: JobDocument, findings: readonly Finding[]): 
     const [first] = set
     if (!first) return []
     const { made, at } = first.evidence
-    const names = set.map(({ evidence }) => subjectWords(doc, evidence.subject)).join(', ')
+    const names = set.map(({ evidence }) => subjectWords(doc, panel, evidence.subject)).join(', ')
     const what = `Accepted without the second transmission that the house rule asks for: ${names}`
     return [{ kind: 'house-rule', what, reason, by: made.name, at }]
   })
@@ -71,16 +77,16 @@ export function departureLines(doc: JobDocument, findings: readonly Finding[]): 
   )
 }
 
-function subjectWords(doc: JobDocument, subject: string): string {
+function subjectWords(doc: JobDocument, panel: PanelModel | null, subject: string): string {
   const zone = recordOf(doc, 'zone', subject)
-  if (zone) return `zone ${zone.number}`
+  if (zone) return `zone ${printNumber(panel, zone.number)}`
   const device = recordOf(doc, 'device', subject)
   return device?.slot ? `slot ${device.slot}` : 'a device'
 }
 
 /** Why somebody may not take a finding upon themselves; null when they may. */
 export function waiverTrouble(waiver: Waiver, role: Role): string | null {
-  const rule = rules.find((item) => item.id === waiver.rule)
+  const rule = ruleNamed(waiver.rule)
   if (!rule) return `names no rule: there is none called ${waiver.rule}`
   if (rule.waive === 'never')
     return 'cannot be taken on by anybody: the panel or physics forbids it, it must be put right'

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { applyOps, invertOps } from '../job/edit.ts'
 import { carelessJobs } from '../testing/careless-jobs.ts'
-import type { Finding } from './context.ts'
+import type { Finding } from './finding.ts'
 import { runs } from '../testing/runs.ts'
 
 const key = (finding: Finding): string => `${finding.rule} ${finding.subject} ${finding.text}`

@@ -1,31 +1,9 @@
 import type { JobDocument } from '../job/document.ts'
 import { evidenceOf } from '../job/evidence.ts'
 import type { Waiver } from '../job/records.ts'
-import { contextOf, type Finding, type JudgeInput, type Rule, type Severity } from './context.ts'
-import { areaRules } from './rules-areas.ts'
-import { behaviourRules } from './rules-behaviour.ts'
-import { couplingRules } from './rules-couplings.ts'
-import { delayRules } from './rules-delays.ts'
-import { fireRules } from './rules-fire.ts'
-import { kitRules } from './rules-kit.ts'
-import { labelRules } from './rules-labels.ts'
-import { numberRules } from './rules-numbers.ts'
-import { placementRules } from './rules-placement.ts'
-import { responseRules } from './rules-response.ts'
-
-/** Every finding rule, in the order findings are shown within one severity. */
-export const rules: readonly Rule[] = [
-  ...numberRules,
-  ...kitRules,
-  ...placementRules,
-  ...responseRules,
-  ...behaviourRules,
-  ...fireRules,
-  ...areaRules,
-  ...couplingRules,
-  ...delayRules,
-  ...labelRules,
-]
+import { contextOf, type JudgeInput } from './context.ts'
+import type { Finding, Severity } from './finding.ts'
+import { ruleNamed, rules } from './registry.ts'
 
 const ranks: Readonly<Record<Severity, number>> = { stops: 0, risks: 1, advice: 2 }
 
@@ -43,45 +21,48 @@ export function judge(input: JudgeInput, without: ReadonlySet<string> = new Set(
           rule: rule.id,
           severity: rule.severity,
           ...item,
-          waived: waivers.get(waiverKey(rule.id, item.subject, item.text)) ?? null,
+          ...waiverOf(waivers, rule.id, item),
         })),
   )
   return found.sort((a, b) => ranks[a.severity] - ranks[b.severity])
 }
 
-/**
- * Waivers that nobody took back, by rule, subject and text: one holds for the finding as it read when it was given, and only
- * while the role it was given in may waive that rule.
- */
-function openWaivers(doc: JobDocument): ReadonlyMap<string, Waiver> {
+/** Waivers that nobody took back, by rule and subject, as far as the role they were given in may waive that rule. */
+function openWaivers(doc: JobDocument): ReadonlyMap<string, readonly Waiver[]> {
   const ended = new Set(evidenceOf(doc, 'waiver-end').map((record) => record.waiver))
-  return new Map(
-    evidenceOf(doc, 'waiver')
-      .filter((waiver) => !ended.has(waiver.id) && mayWaive(waiver))
-      .map((waiver) => [waiverKey(waiver.rule, waiver.subject, waiver.text), waiver]),
-  )
+  const open = new Map<string, Waiver[]>()
+  for (const waiver of evidenceOf(doc, 'waiver')) {
+    if (ended.has(waiver.id) || !mayWaive(waiver)) continue
+    const at = `${waiver.rule}|${waiver.subject}`
+    open.set(at, [...(open.get(at) ?? []), waiver])
+  }
+  return open
+}
+
+/**
+ * What was taken on of a finding. A waiver holds for the facts it was given for, however the sentence reads; one of before, that kept
+ * the sentence alone, holds as long as it reads the same, and is shown as given for an earlier wording afterwards.
+ */
+function waiverOf(
+  waivers: ReadonlyMap<string, readonly Waiver[]>,
+  rule: string,
+  { subject, key, text }: Pick<Finding, 'subject' | 'key' | 'text'>,
+): Pick<Finding, 'waived' | 'earlier'> {
+  const given = waivers.get(`${rule}|${subject}`) ?? []
+  const waived = given.findLast((one) => (one.key === null ? one.text === text : one.key === key)) ?? null
+  const earlier = waived ? null : (given.findLast((one) => one.key === null) ?? null)
+  return { waived, earlier }
 }
 
 /** Whether the role in which a waiver was given may waive its rule now; one of an unknown role waives no life safety. */
 function mayWaive(waiver: Waiver): boolean {
-  const needed = rules.find((rule) => rule.id === waiver.rule)?.waive
+  const needed = ruleNamed(waiver.rule)?.waive
   // Until the server has taken it, the role is its maker's own and the server asks.
   if (waiver.made.takenAt === null && waiver.made.id !== null) return needed !== 'never'
   return needed === undefined || (needed === 'owner' && waiver.made.role === 'owner')
 }
 
-function waiverKey(rule: string, subject: string, text: string): string {
-  return `${rule}|${subject}|${text}`
-}
-
 /** Whether a finding still stops the hand-over. */
 export function stops(finding: Finding): boolean {
   return finding.severity === 'stops' && finding.waived === null
-}
-
-/** The rule of a finding; throws for an id that no rule has. */
-export function ruleOf(id: string): Rule {
-  const rule = rules.find((item) => item.id === id)
-  if (!rule) throw new RangeError(`ruleOf: no rule ${id}`)
-  return rule
 }

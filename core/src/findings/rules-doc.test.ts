@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, it } from 'vitest'
-import { rules } from './judge.ts'
+import { rules } from './registry.ts'
 
 const text = readFileSync(new URL('../../../docs/rules.md', import.meta.url), 'utf8')
 const words = { stops: 'stops', risks: 'risk', advice: 'advice' } as const
@@ -10,7 +10,6 @@ it('docs/rules.md names every rule with its severity and who may take it on', ()
     const who = rule.waive ? `, ${rule.waive}` : ''
     expect(text).toContain(`\`${rule.id}\` ${words[rule.severity]}${who}`)
   }
-  expect(rules.length).toBeGreaterThanOrEqual(45)
 })
 
 it('docs/rules.md names no rule that is not there', () => {

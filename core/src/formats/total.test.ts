@@ -38,7 +38,7 @@ it('everything made of a job is made of a careless one too', () => {
       expect(line).not.toMatch(/undefined|null|NaN/)
     for (const finding of findings) expect(finding.text).not.toMatch(/undefined|null|NaN|\[object/)
     for (const owed of owedList(job.input(), findings)) expect(owed.text).not.toMatch(/undefined|null|NaN/)
-    expect(departureLines(job.doc, findings).every((line) => line.what !== '')).toBe(true)
+    expect(departureLines(job.doc, findings, null).every((line) => line.what !== '')).toBe(true)
     expect(zoneScheduleCsv(job.doc, catalogue).split('\n').length).toBeGreaterThan(
       recordsOf(job.doc, 'zone').length,
     )

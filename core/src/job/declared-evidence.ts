@@ -195,6 +195,8 @@ export const waiver = evidence({
     rule: field('rule', text(60)),
     subject: field('what it is about', text(90)),
     text: field('finding', text(1000)),
+    /** The facts it is bound to, as the rule prints them; null for one of before, bound to its sentence. */
+    key: field('facts it is bound to', text(1000).nullable()),
     reason: field('reason', name(500)),
   },
 })

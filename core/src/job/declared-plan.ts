@@ -53,7 +53,7 @@ export const job = plan({
     exit: field('exit delay', seconds.nullable(), 's'),
     /** Exit delay of stay, where the panel keeps one of its own. */
     exitStay: field('exit delay of stay', seconds.nullable(), 's'),
-    abortWindow: field('transmission delay', seconds.nullable(), 's'),
+    abortWindow: field('hold before sending', seconds.nullable(), 's'),
     /** Whether the panel's option is on that switches the unit of the exit delay. */
     exitUnitSwitched: field('exit delay in the other unit', z.boolean()),
     /** Time the siren sounds; null where it is left as the panel comes. */

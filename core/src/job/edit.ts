@@ -48,3 +48,8 @@ export const {
 export function typeOfId(recordId: string): RecordType | null {
   return jobKernel.typeNamed(recordId) as RecordType | null
 }
+
+/** A set op from the value that stands now. */
+export function setOp(record: { readonly id: string }, field: string, to: unknown): Op {
+  return { op: 'set', id: record.id, field, from: (record as unknown as Record<string, unknown>)[field], to }
+}

@@ -75,6 +75,11 @@ export const shapes: readonly Shape[] = [
       signoff: 'd4c3fc80912562a9',
     },
   },
+  {
+    schema: 7,
+    says: 'A waiver is bound to facts, not to a sentence.',
+    types: { waiver: '94d4f85778084154' },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

@@ -72,4 +72,6 @@ export const upgrades: readonly Step[] = [
   // Shape 5 only allows more: evidence that an owner handed in for somebody who left.
   filling(5, {}),
   sourcesStep(6),
+  // Shape 7: a waiver is bound to facts; one of before to its sentence.
+  filling(7, { waiver: { key: null } }),
 ]

@@ -32,7 +32,7 @@ export function fieldValue(
   const keyed = panel.programming.zone.find((step) => step.field === field)?.values
   switch (field) {
     case 'number':
-      return { value: printNumber(panel, zone.number), meaning: `zone ${zone.number}` }
+      return { value: printNumber(panel, zone.number), meaning: `zone ${printNumber(panel, zone.number)}` }
     case 'response':
       return type ? { value: type.code, meaning: type.name, note: listNote(panel, type.key) } : 'open'
     case 'equipmentCode':

@@ -5,26 +5,11 @@ import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import type { JobInfo } from '../job/records.ts'
 import { servedAreas } from '../premises/served-areas.ts'
-import {
-  bothNumbers,
-  delayFieldOf,
-  delaySets,
-  encodeDelay,
-  limitOf,
-  type DelayKey,
-} from '../response/delays.ts'
+import { bothNumbers, delayFieldOf, delayNames, delaySets, encodeDelay, limitOf } from '../response/delays.ts'
 import { presets } from '../response/presets.ts'
 import { exitWords, keysSwitchedOff, openWords, storedInKeypad } from '../response/setting-words.ts'
 import { makeStep, type SheetSection, type SheetStep } from './step.ts'
 import { learnedSerial } from '../job/enrolment.ts'
-
-const delayNames: Readonly<Record<DelayKey, string>> = {
-  entry1: 'entry delay 1',
-  entry2: 'entry delay 2',
-  exit: 'exit delay',
-  exitStay: 'exit delay of stay',
-  abort: 'hold before sending',
-}
 
 /** The panel's delays, and behind them those that an area has of its own. */
 export function systemSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {

@@ -8,6 +8,15 @@ import { presets, type Limit } from './presets.ts'
 export const delayKeys = ['entry1', 'entry2', 'exit', 'exitStay', 'abort'] as const
 export type DelayKey = (typeof delayKeys)[number]
 
+/** What each delay is called, within a sentence. */
+export const delayNames: Readonly<Record<DelayKey, string>> = {
+  entry1: 'entry delay 1',
+  entry2: 'entry delay 2',
+  exit: 'exit delay',
+  exitStay: 'exit delay of stay',
+  abort: 'hold before sending',
+}
+
 /** A wanted delay as a panel can store it, or why it cannot. */
 export type EncodedDelay =
   | {

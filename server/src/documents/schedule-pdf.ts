@@ -40,8 +40,8 @@ export async function schedulePdf(
 }
 
 /** Departures with their reasons, life safety first; nothing where there are none. */
-function departures(document: JobDocument, findings: readonly Finding[]): Content[] {
-  const lines = departureLines(document, findings)
+function departures(document: JobDocument, catalogue: Catalogue, findings: readonly Finding[]): Content[] {
+  const lines = departureLines(document, findings, systemOf(document, catalogue).panel)
   if (lines.length === 0) return []
   const words = {
     'life-safety': 'LIFE SAFETY: ',
@@ -111,7 +111,7 @@ function definition(
       ...(owed.length === 0
         ? []
         : [{ ul: owed.map((item) => `${item.blocks ? 'Blocks hand-over: ' : ''}${item.text}`) }]),
-      ...departures(document, findings),
+      ...departures(document, catalogue, findings),
       ...(notes.length === 0 ? [] : [{ text: 'To tell the customer', style: 'head' }, { ul: notes }]),
       { text: 'Zones', style: 'head' },
       lines.length === 0

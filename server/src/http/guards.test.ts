@@ -120,6 +120,7 @@ describe('waivers', () => {
     rule,
     subject: 'zone:x',
     text: 'as it reads',
+    key: null,
     reason: 'agreed',
   })
   const may = async (who: TestClient, rule: string): Promise<boolean> => {

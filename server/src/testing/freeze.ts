@@ -147,7 +147,12 @@ try {
     const waiver = {
       ...freshEvidence(morwen.me, now()),
       ...({ id: `waiver:${randomUUID()}`, type: 'waiver', rule: 'pet-too-heavy' } as const),
-      ...{ subject: device.id, text: 'A finding of this build.', reason: 'The owner knows.' },
+      ...{
+        subject: device.id,
+        text: 'A finding of this build.',
+        key: '["facts"]',
+        reason: 'The owner knows.',
+      },
     }
     await send(morwen, id, edit(morwen, 'finding.waive', [{ op: 'add', record: waiver }]))
     // What a closed page left unsent.

@@ -2,18 +2,22 @@
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
 import { ruleOf, type Finding } from '#core'
+import { useSession } from '../app/session.ts'
 import OpsPreview from '../shared/OpsPreview.vue'
 import { severityLook } from '../shared/severity.ts'
 import { useJob } from '../job/job-store.ts'
 import WaiveForm from './WaiveForm.vue'
+import { barredFrom, waiverOf } from './waiver.ts'
 
 const props = defineProps<{ finding: Finding; here?: boolean }>()
 const emit = defineEmits<{ show: [finding: Finding] }>()
 const job = useJob()
+const session = useSession()
 const open = ref(false)
 const waiving = ref(false)
 const look = computed(() => severityLook[props.finding.severity])
 const rule = computed(() => ruleOf(props.finding.rule))
+const barred = computed(() => barredFrom(props.finding, session.person?.role))
 
 function apply(): void {
   const { fix, rule: id } = props.finding
@@ -35,6 +39,13 @@ function takeBack(): void {
   } as const
   job.edit('finding.unwaive', [{ op: 'add', record }])
 }
+
+/** A waiver of before is given again, in one's own name and for the facts as they are. */
+function renew(): void {
+  const { earlier } = props.finding
+  if (!earlier) return
+  job.edit('finding.waive', [{ op: 'add', record: waiverOf(props.finding, earlier.reason, job.fresh()) }])
+}
 </script>
 
 <template>
@@ -53,7 +64,15 @@ function takeBack(): void {
         finding.waived.reason
       }}”
     </p>
+    <p v-if="finding.earlier" class="small">
+      Taken on for an earlier wording by {{ finding.earlier.made.name }},
+      {{ new Date(finding.earlier.at).toLocaleDateString() }}: “{{ finding.earlier.reason }}” It counts again
+      once renewed.
+    </p>
     <div class="acts">
+      <v-btn v-if="finding.earlier && !barred" size="small" variant="tonal" class="text-none" @click="renew"
+        >Renew it, in my name</v-btn
+      >
       <v-btn v-if="!here" size="small" variant="text" class="text-none" @click="emit('show', finding)"
         >Show</v-btn
       >

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { v4 as uuid } from 'uuid'
 import { ref } from 'vue'
-import { recordProblems, ruleOf, type Finding } from '#core'
+import { recordProblems, type Finding } from '#core'
 import { useSession } from '../app/session.ts'
 import { useJob } from '../job/job-store.ts'
+import { barredFrom, waiverOf } from './waiver.ts'
 
 const props = defineProps<{ finding: Finding }>()
 const emit = defineEmits<{ done: [] }>()
@@ -11,25 +11,10 @@ const job = useJob()
 const session = useSession()
 const reason = ref('')
 const fault = ref('')
-const rule = ruleOf(props.finding.rule)
-/** Why nobody, or not this person, can take it upon themselves; empty when they can. */
-const barred =
-  rule.waive === 'never'
-    ? 'Nobody can take this upon themselves: the panel or physics forbids it. It must be put right.'
-    : rule.waive === 'owner' && props.finding.severity === 'stops' && session.person?.role !== 'owner'
-      ? 'This is life safety: only an owner of the firm can take it upon themselves.'
-      : ''
+const barred = barredFrom(props.finding, session.person?.role)
 
 function take(): void {
-  const record = {
-    id: `waiver:${uuid()}`,
-    type: 'waiver',
-    rule: props.finding.rule,
-    subject: props.finding.subject,
-    text: props.finding.text.slice(0, 1000),
-    reason: reason.value.trim(),
-    ...job.fresh(),
-  } as const
+  const record = waiverOf(props.finding, reason.value.trim(), job.fresh())
   fault.value = reason.value.trim() === '' ? 'Write the reason: it is printed at hand-over.' : ''
   if (fault.value !== '') return
   const problems = recordProblems(record)
@@ -43,7 +28,7 @@ function take(): void {
     <p v-if="barred" class="quiet">{{ barred }}</p>
     <template v-else>
       <label class="small" :for="`why-${finding.rule}`"
-        >Reason, printed at hand-over. It holds for the finding as it reads now.</label
+        >Reason, printed at hand-over. It holds for the figures as they are now.</label
       >
       <textarea :id="`why-${finding.rule}`" v-model="reason" rows="2" maxlength="500" />
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>

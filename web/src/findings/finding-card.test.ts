@@ -67,6 +67,37 @@ describe('taking a finding on', () => {
   })
 })
 
+describe('a waiver given for an earlier wording', () => {
+  beforeEach(async () => {
+    const old = (await openJob(doc())).job.findings.find((item) => item.rule === 'label-missing')
+    const madeBy = {
+      ...{ id: 'person:idris', name: 'Idris', takenAt: '2026-05-04T09:00:01Z', clockDoubtful: false },
+      told: null,
+    }
+    const record = {
+      ...{ id: 'waiver:old', type: 'waiver' as const, rule: 'label-missing', subject: 'zone:one', key: null },
+      ...{ text: 'It has no name.', reason: 'The customer names it himself.', at: '2026-05-04T09:00:00Z' },
+      ...{ corrects: null, made: { ...madeBy, role: 'owner' as const } },
+    } as const
+    expect(old?.earlier).toBeNull()
+    page = await openJob(after(doc(), [{ op: 'add', record }]))
+  })
+
+  it('is shown, and holds again once it is renewed in one’s own name', async () => {
+    expect(finding('label-missing')).toMatchObject({ waived: null, earlier: { id: 'waiver:old' } })
+    await page.show(FindingCard, { finding: finding('label-missing'), here: true })
+    expect(page.host.textContent).toContain('Taken on for an earlier wording by Idris')
+    await page.press('Renew it, in my name')
+    expect(page.edits.map((edit) => edit.kind)).toEqual(['finding.waive'])
+    const waived = finding('label-missing')
+    expect([waived.waived?.made.name, waived.waived?.reason, waived.earlier]).toEqual([
+      'Nell',
+      'The customer names it himself.',
+      null,
+    ])
+  })
+})
+
 describe('life safety', () => {
   const fire = (over: Partial<Finding> = {}): Finding => ({
     rule: 'key-consent',
@@ -74,8 +105,11 @@ describe('life safety', () => {
     subject: 'job:main',
     field: null,
     text: 'The help key is switched off.',
+    facts: { key: 'help key' },
+    key: '["help key"]',
     fix: null,
     waived: null,
+    earlier: null,
     ...over,
   })
   const says = async (role: 'owner' | 'installer', given: Finding) => {

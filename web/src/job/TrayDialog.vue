@@ -27,7 +27,7 @@ const title = computed(() =>
     <v-card v-if="item" class="pa-6" :title="title">
       <p>
         You {{ titleOf(item.edit) }}.
-        <template v-if="conflict">{{ conflictWords(job.doc, conflict) }}</template>
+        <template v-if="conflict">{{ conflictWords(job.doc, conflict, job.system?.panel ?? null) }}</template>
         <template v-else
           >It is not in the job, and nothing of it is lost: it stays here until you dismiss it.</template
         >

@@ -12,7 +12,8 @@ const touch = useTouch(() => job.undoRest?.conflicts[0] ?? null)
     <v-card v-if="job.undoRest" class="pa-6" title="Part of it was changed since">
       <ul class="my-2 ml-5">
         <li v-for="(conflict, index) in job.undoRest.conflicts" :key="`${conflict.id} ${conflict.field}`">
-          {{ conflictWords(job.doc, conflict) }} It is now {{ valueWords(conflict.theirs)
+          {{ conflictWords(job.doc, conflict, job.system?.panel ?? null) }} It is now
+          {{ valueWords(conflict.theirs)
           }}<template v-if="index === 0 && touch.who"> ({{ whoWhen({ ...conflict, ...touch }) }})</template>
           and stays so.
         </li>

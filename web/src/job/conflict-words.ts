@@ -1,4 +1,12 @@
-import { aRecord, fieldWords, typeOfId, type Conflict, type JobDocument } from '#core'
+import {
+  aRecord,
+  fieldWords,
+  printNumber,
+  typeOfId,
+  type Conflict,
+  type JobDocument,
+  type PanelModel,
+} from '#core'
 
 /** A conflict with the colleague's name and time, where known. */
 export interface NamedConflict extends Conflict {
@@ -15,20 +23,20 @@ export function valueWords(value: unknown): string {
   return String(value)
 }
 
-/** What a record is called on screen. */
-export function recordWords(doc: JobDocument, id: string): string {
+/** What a record is called on screen; zone numbers as the panel prints them. */
+export function recordWords(doc: JobDocument, id: string, panel: PanelModel | null): string {
   const record = doc.records[id]
   const type = typeOfId(id)
   if (type === 'job') return 'the job'
-  if (record?.type === 'zone') return `zone ${record.number}`
+  if (record?.type === 'zone') return `zone ${printNumber(panel, record.number)}`
   if (record?.type === 'device') return `the device in ${record.room || 'no room'}`
   if (record?.type === 'user') return `user ${record.name}`
   return type ? aRecord(type) : 'a record'
 }
 
 /** One sentence on what stands against a change. */
-export function conflictWords(doc: JobDocument, conflict: Conflict): string {
-  const what = recordWords(doc, conflict.id)
+export function conflictWords(doc: JobDocument, conflict: Conflict, panel: PanelModel | null): string {
+  const what = recordWords(doc, conflict.id, panel)
   switch (conflict.code) {
     case 'changed':
       return conflict.field

@@ -21,7 +21,7 @@ it('shows mine and theirs, and keeps theirs', async () => {
   meet()
   expect(page.job.tray).toHaveLength(1)
   await page.show(TrayDialog)
-  expect(shown()).toContain('The label of zone 7 was changed in the meantime.')
+  expect(shown()).toContain('The label of zone 07 was changed in the meantime.')
   expect(shown()).toMatch(/Yours.*Front Door.*Theirs.*Lobby Door/s)
   await page.press('Keep theirs')
   expect([label(), page.job.tray.length]).toEqual(['Lobby Door', 0])

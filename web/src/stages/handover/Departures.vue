@@ -4,7 +4,7 @@ import { departureLines } from '#core'
 import { useJob } from '../../job/job-store.ts'
 
 const job = useJob()
-const lines = computed(() => departureLines(job.doc, job.findings))
+const lines = computed(() => departureLines(job.doc, job.findings, job.system?.panel ?? null))
 const kinds = {
   'life-safety': '■ Life safety, taken on',
   finding: '◇ Finding, taken on',

@@ -1,0 +1,181 @@
+import { recordOf, recordsOf, type JobDocument } from '../../job/document.ts'
+import { setOp } from '../../job/edit.ts'
+import type { Area } from '../../job/records.ts'
+import { entryWays, type EntryWay } from '../../premises/entry-ways.ts'
+import { servedAreas, serveOps } from '../../premises/served-areas.ts'
+import type { Context, ZoneView } from '../context.ts'
+import type { FoundFix, RulesOf } from '../finding.ts'
+
+/** What the rules on areas find; areas by their names. */
+export interface AreaFacts {
+  readonly 'two-areas': { readonly zone: string; readonly same: boolean; readonly panel: string }
+  readonly 'area-number': {
+    readonly number: number
+    readonly name: string
+    readonly panel: string
+    readonly has: number
+  }
+  readonly 'common-entry': { readonly zone: string; readonly areas: readonly string[] }
+  readonly 'area-unserved': { readonly area: string }
+  readonly 'area-passed': {
+    readonly way: string
+    readonly zone: string
+    readonly passed: string
+    readonly area: string
+  }
+  readonly 'area-move': { readonly zone: string; readonly from: string; readonly to: string }
+}
+
+/** Rules on areas: which the panel has, what is common to two, and who sets and unsets them. */
+export const areaRules: RulesOf<AreaFacts> = {
+  'two-areas': {
+    severity: 'stops',
+    stage: 'zones',
+    key: ['zone', 'same', 'panel'],
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const { panel } = c
+        if (view.zone.area2 === null || !panel) return []
+        const forbidden = (panel.couplings?.twoAreas ?? 'forbidden') === 'forbidden'
+        if (!forbidden && view.zone.area2 !== view.zone.area) return []
+        return [
+          {
+            subject: view.zone.id,
+            field: 'area2',
+            facts: { zone: view.number, same: !forbidden, panel: panel.name },
+            fix: { does: 'one-area' as const, facts: {}, ops: [setOp(view.zone, 'area2', null)] },
+          },
+        ]
+      }),
+  },
+  'area-number': {
+    severity: 'stops',
+    waive: 'never',
+    stage: 'zones',
+    key: ['number', 'panel', 'has'],
+    find: (c) =>
+      recordsOf(c.doc, 'area').flatMap(({ id, number, name }) =>
+        c.panel && number > c.panel.areas.count
+          ? [
+              {
+                subject: id,
+                field: 'number',
+                facts: { number, name, panel: c.panel.name, has: c.panel.areas.count },
+                fix: null,
+              },
+            ]
+          : [],
+      ),
+  },
+  'common-entry': {
+    severity: 'risks',
+    stage: 'zones',
+    key: ['zone', 'areas'],
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        if (view.zone.area2 === null || c.panel?.couplings?.twoAreas !== 'common') return []
+        if (view.type?.kind !== 'burglary') return []
+        const areas = [view.zone.area, view.zone.area2].map((id) => areaName(c.doc, id))
+        return [{ subject: view.zone.id, field: 'area2', facts: { zone: view.number, areas }, fix: null }]
+      }),
+  },
+  'area-unserved': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['area'],
+    find: (c) => {
+      if (!c.panel?.couplings?.keypadAreas) return []
+      const pads = c.system.devices.filter(
+        ({ model }) => model.class === 'keypad' || (model.slot === 'fob' && model.disarms),
+      )
+      // That there is nothing at all to set the system with is another matter.
+      if (pads.length === 0) return []
+      const served = pads.map(({ device }) => servedAreas(c.doc, c.panel, device))
+      return recordsOf(c.doc, 'area').flatMap((area) => {
+        const guarded = zonesIn(c, area).some((view) => view.type?.kind === 'burglary')
+        if (!guarded || served.some((areas) => areas === null || areas.has(area.id))) return []
+        return [{ subject: area.id, field: 'number', facts: { area: area.name }, fix: letServe(c, area) }]
+      })
+    },
+  },
+  'area-passed': {
+    severity: 'risks',
+    stage: 'zones',
+    key: ['way', 'zone', 'passed'],
+    find: (c) => {
+      if (!c.panel?.couplings?.keypadAreas) return []
+      return entryWays(c.house, c.system, c.rules.figures)
+        .filter((way) => way.nearest)
+        .flatMap((way) => {
+          const mine = c.house.areaOf(way.door.room)
+          const [view] = roomsOfOthers(c, way, mine).flatMap((room) => guardsIn(c, room, mine))
+          if (!view) return []
+          const facts = {
+            ...{ way: way.name, zone: view.number },
+            passed: areaName(c.doc, view.zone.area),
+            area: areaName(c.doc, mine),
+          }
+          return [{ subject: way.door.id, field: 'room', facts, fix: null }]
+        })
+    },
+  },
+  'area-move': {
+    severity: 'stops',
+    stage: 'zones',
+    key: ['zone', 'from', 'to'],
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const from = recordOf(c.doc, 'area', view.zone.leaves)
+        if (!from) return []
+        return [
+          {
+            subject: view.zone.id,
+            field: 'leaves',
+            facts: { zone: view.number, from: from.name, to: areaName(c.doc, view.zone.area) },
+            fix: { does: 'area-keyed' as const, facts: {}, ops: [setOp(view.zone, 'leaves', null)] },
+          },
+        ]
+      }),
+  },
+}
+
+/** Lets the first keypad set an area as well; a fob only where it has areas of its own. */
+function letServe(c: Context, area: Area): FoundFix | null {
+  const pad =
+    c.system.devices.find(({ model }) => model.class === 'keypad') ??
+    c.system.devices.find(({ model }) => model.slot === 'fob' && c.panel?.slots.fobs.by === 'slots')
+  if (!pad) return null
+  const { device, model } = pad
+  const now = servedAreas(c.doc, c.panel, device) ?? []
+  return {
+    does: 'let-serve',
+    facts: { model: model.name, room: device.room },
+    ops: serveOps(c.doc, device, new Set([...now, area.id])),
+  }
+}
+
+/** Rooms on a way in that belong to another area than the door's. */
+function roomsOfOthers(c: Context, way: EntryWay, mine: string | null): string[] {
+  return way.walk.rooms.filter((room) => c.house.areaOf(room.id) !== mine).map((room) => room.id)
+}
+
+/** Zones of a room that are in other areas, and alarm there while no entry delay of their own runs. */
+function guardsIn(c: Context, room: string, mine: string | null): readonly ZoneView[] {
+  return c.zones.filter(
+    ({ zone, place, type, trips }) =>
+      place?.room?.id === room &&
+      zone.area !== mine &&
+      zone.area2 !== mine &&
+      type?.kind === 'burglary' &&
+      (trips?.away === 'instant' || trips?.away === 'follow'),
+  )
+}
+
+function zonesIn(c: Context, area: Area): readonly ZoneView[] {
+  return c.zones.filter((view) => view.zone.area === area.id || view.zone.area2 === area.id)
+}
+
+function areaName(doc: JobDocument, id: string | null): string {
+  return recordOf(doc, 'area', id)?.name ?? 'no area'
+}

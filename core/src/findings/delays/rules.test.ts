@@ -1,0 +1,59 @@
+import { cleanHouse, cleanMorrow, cleanTarn } from '../../testing/small-job.ts'
+import { describeRules, type RuleCase } from '../testing/rule-case.ts'
+import { delayRules } from './rules.ts'
+
+const cases: readonly RuleCase[] = [
+  {
+    rule: 'delay-unstorable',
+    clean: cleanTarn,
+    spoil: (j) => j.set('job:main', { exit: 62 }),
+    says: 'Leaving time: 62 s goes up to 65 s, the next step.',
+    fix: 'Set the exit delay to 65 s',
+  },
+  {
+    rule: 'delay-over-limit',
+    clean: cleanTarn,
+    spoil: (j) => j.set('job:main', { entry1: 60 }),
+    says: 'Entry delay 1 is 60 s; EN 50131 allows at most 45 s (EN 50131-1: entry at most 45 s (confirm against the edition in force)).',
+    fix: 'Set the entry delay 1 to 45 s',
+  },
+  {
+    rule: 'entry-plus-abort',
+    clean: cleanMorrow,
+    spoil: (j) => j.set('job:main', { entry1: 40 }),
+    says: 'Entry delay 1 40 s and hold before sending 30 s make 70 s; together at most 60 s.',
+    fix: 'Set the entry delay 1 to 30 s',
+  },
+  {
+    rule: 'entry-too-short',
+    clean: cleanHouse,
+    // 4 m at 0.6 m/s are 6.7 s; with 8 s for the code and 5 s to spare 19.7 s, that is 20 s.
+    spoil: (j) => j.set('job:main', { slowest: 'slow', entry1: 15 }),
+    says: 'Entry delay 1 is 15 s; front door to the keypad in hall takes 20 s (walk 7 s, code 8 s, margin 5 s).',
+    fix: 'Set the entry delay 1 to 20 s',
+  },
+  {
+    rule: 'exit-too-short',
+    clean: cleanHouse,
+    // 4 m at 1.2 m/s are 3.3 s; with 13 s more 16.3 s, that is 17 s, kept as 20 s in steps of 5 s.
+    spoil: (j) => j.set('job:main', { exit: 15 }),
+    says: 'Exit delay is 15 s; front door to the keypad in hall takes 17 s (walk 4 s, code 8 s, margin 5 s).',
+    fix: 'Set the exit delay to 20 s',
+  },
+  {
+    rule: 'siren-time',
+    clean: () => cleanTarn().set('job:main', { sirenSeconds: 900 }),
+    spoil: (j) => j.set('job:main', { sirenSeconds: 1000 }),
+    says: 'The siren sounds 16 min 40 s; EN 50131 asks for at least 90 s and at most 15 min (EN 50131-1: 90 s to 15 min).',
+    fix: 'Let it sound 15 min',
+  },
+  {
+    rule: 'swinger',
+    clean: () => cleanMorrow().set('job:main', { swinger: 2 }),
+    spoil: (j) => j.set('job:main', { swinger: 7 }),
+    says: 'Swinger shutdown after 7 trips; 1 to 6 are allowed here.',
+    fix: 'Shut out after 2',
+  },
+]
+
+describeRules(delayRules, cases)

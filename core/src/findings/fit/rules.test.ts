@@ -1,0 +1,53 @@
+import { cleanTarn, SmallJob } from '../../testing/small-job.ts'
+import { describeRules, type RuleCase } from '../testing/rule-case.ts'
+import { fitRules } from './rules.ts'
+
+const cases: readonly RuleCase[] = [
+  {
+    rule: 'no-fit',
+    clean: cleanTarn,
+    spoil: (j) => j.add('yard', 'herald-8'),
+    says: 'Herald 8 siren in yard does not work: Curlew 8 sends on 868.3 MHz; Tarn radio listens on 433.92 MHz.',
+    fix: null,
+  },
+  {
+    rule: 'receiver-full',
+    clean: () => SmallJob.morrow().number(),
+    spoil: (j) => {
+      for (let n = 1; n <= 45; n++) j.add(`room${n}`, 'latchet-thin', { use: 'opening' })
+      return j
+    },
+    says: 'No room for Latchet Thin contact in room45: Morrow radio module holds 44 and has 44; 1 too many.',
+    fix: null,
+  },
+  {
+    rule: 'fit-loss',
+    clean: cleanTarn,
+    spoil: (j) => j.add('gate', 'tapwell', { slot: 1 }),
+    says: 'Tapwell keypad disarms over a plain one-way link: its command can be recorded and sent again. An encrypted variant cures it.',
+    fix: null,
+  },
+  {
+    rule: 'fit-unknown',
+    clean: cleanTarn,
+    spoil: (j) => j.set('job:main', { radioFirmware: null }),
+    says: 'Wren C needs radio firmware 1.20 or newer; the firmware of this panel is not noted in the survey.',
+    fix: null,
+  },
+  {
+    rule: 'life-over',
+    clean: () => cleanTarn().set('device:kitchen', { madeYear: 2019 }),
+    spoil: (j) => j.set('device:kitchen', { madeYear: 2018 }),
+    says: 'Wick CO alarm in kitchen was made in 2018 to last 7 years, until 2025: replace it.',
+    fix: null,
+  },
+  {
+    rule: 'discontinued',
+    clean: () => cleanTarn().add('back', 'reedling-old', { existing: true, use: 'opening' }).number(),
+    spoil: (j) => j.set('device:back', { existing: false }),
+    says: 'Reedling Old contact is no longer made; Reedling contact follows it.',
+    fix: null,
+  },
+]
+
+describeRules(fitRules, cases)

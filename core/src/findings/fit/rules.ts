@@ -1,0 +1,125 @@
+import { receiverLoad, type Fit } from '../../fit/fit.ts'
+import type { Context } from '../context.ts'
+import type { Found, RulesOf } from '../finding.ts'
+
+/** What the rules on fit find: a model in its room, and the checks that speak against it. */
+export interface FitFacts {
+  readonly 'no-fit': Judged
+  readonly 'receiver-full': {
+    readonly model: string
+    readonly room: string
+    readonly receivers: readonly { readonly name: string; readonly holds: number; readonly has: number }[]
+    readonly beyond: number
+  }
+  readonly 'fit-loss': Judged
+  readonly 'fit-unknown': Judged
+  readonly 'life-over': {
+    readonly model: string
+    readonly room: string
+    readonly made: number
+    readonly years: number
+    readonly until: number
+  }
+  readonly discontinued: { readonly model: string; readonly successor: string | null }
+}
+
+interface Judged {
+  readonly model: string
+  readonly room: string
+  /** Names of the checks, such as `band`. */
+  readonly checks: readonly string[]
+  /** What they say, a sentence each. */
+  readonly reasons: readonly string[]
+  /** The figures in them: a waiver holds for these, however the sentence reads. */
+  readonly figures: readonly string[]
+}
+
+/** Rules on whether a device works with the receivers and the panel, and for how long. */
+export const fitRules: RulesOf<FitFacts> = {
+  'no-fit': {
+    severity: 'stops',
+    waive: 'never',
+    stage: 'kit',
+    key: ['model', 'checks', 'figures'],
+    find: (c) => judged(c, (fit) => fit.verdict === 'no' && fit.reasons[0]?.code !== 'capacity'),
+  },
+  'receiver-full': {
+    severity: 'stops',
+    waive: 'never',
+    stage: 'kit',
+    key: ['model', 'beyond'],
+    find: (c) => {
+      const beyond = c.system.devices.filter(
+        ({ device }) => c.fits.get(device.id)?.reasons[0]?.code === 'capacity',
+      )
+      if (beyond.length === 0) return []
+      const receivers = receiverLoad(c.system).map(({ receiver, used }) => ({
+        name: receiver.model.name,
+        holds: receiver.model.transmitters,
+        has: used,
+      }))
+      return beyond.map(({ device, model }) => ({
+        subject: device.id,
+        field: null,
+        facts: { model: model.name, room: device.room, receivers, beyond: beyond.length },
+        fix: null,
+      }))
+    },
+  },
+  'fit-loss': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['model', 'checks', 'figures'],
+    find: (c) => judged(c, (fit) => fit.verdict === 'loss'),
+  },
+  'fit-unknown': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['model', 'checks', 'figures'],
+    find: (c) => (c.panel === null ? [] : judged(c, (fit) => fit.verdict === 'unknown')),
+  },
+  'life-over': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['model', 'made', 'years'],
+    find: (c) => {
+      const year = Number(c.now.slice(0, 4))
+      return c.system.devices.flatMap(({ device, model }) => {
+        if (!model.lifeYears || device.madeYear === null || device.plan === 'replace') return []
+        const until = device.madeYear + model.lifeYears
+        if (!(year > until)) return []
+        const facts = {
+          ...{ model: model.name, room: device.room },
+          ...{ made: device.madeYear, years: model.lifeYears, until },
+        }
+        return [{ subject: device.id, field: 'madeYear', facts, fix: null }]
+      })
+    },
+  },
+  discontinued: {
+    severity: 'advice',
+    stage: 'kit',
+    key: ['model', 'successor'],
+    find: (c) =>
+      c.system.devices.flatMap(({ device, model }) => {
+        if (!model.discontinued || device.existing) return []
+        const next = c.catalogue.get('device', model.discontinued.successor)
+        const facts = { model: model.name, successor: next?.name ?? null }
+        return [{ subject: device.id, field: 'model', facts, fix: null }]
+      }),
+  },
+}
+
+function judged(c: Context, is: (fit: Fit) => boolean): Found<Judged>[] {
+  return c.system.devices.flatMap(({ device, model }) => {
+    const fit = c.fits.get(device.id)
+    if (!fit || !is(fit)) return []
+    const facts = {
+      ...{ model: model.name, room: device.room },
+      checks: fit.reasons.map((reason) => reason.code),
+      reasons: fit.reasons.map((reason) => reason.text),
+      figures: fit.reasons.flatMap((reason) => reason.text.match(/\d+(\.\d+)?/g) ?? []),
+    }
+    return [{ subject: device.id, field: null, facts, fix: null }]
+  })
+}

@@ -1,0 +1,88 @@
+import { type SmallJob, cleanTarn } from '../../testing/small-job.ts'
+import { ostler } from '../testing/case-jobs.ts'
+import { describeRules, type RuleCase } from '../testing/rule-case.ts'
+import { lifeSafetyRules } from './rules.ts'
+
+const verified = (j: SmallJob, device: string, fireGroup: number | null): SmallJob =>
+  j.set(j.zone(device, 'smoke').id, { response: 'fire-verified', reason: 'cooking haze', fireGroup })
+
+const cases: readonly RuleCase[] = [
+  {
+    rule: 'fire-not-instant',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('landing', 'heat').id, { response: 'instant' }),
+    says: 'Zone 06 reports heat as “Outer line” (a burglary type). A fire must alarm at once in every mode, as fire.',
+    fix: 'Use “Fire”',
+  },
+  {
+    rule: 'gas-wrong-kind',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('kitchen').id, { response: 'fire' }),
+    says: 'Zone 08 reports carbon monoxide as “Fire” (a fire type). Carbon monoxide needs the gas type, instant in every mode.',
+    fix: 'Use “Carbon monoxide”',
+  },
+  {
+    rule: 'life-unreported',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('kitchen').id, { report: false }),
+    says: 'Zone 08 is gas and does not report, and this job is monitored.',
+    fix: 'Report it',
+  },
+  {
+    rule: 'life-unsupervised',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('landing', 'smoke').id, { supervise: false }),
+    says: 'Zone 05 is fire and is not supervised: nobody would notice that it fell silent.',
+    fix: 'Supervise it',
+  },
+  {
+    rule: 'fire-departure',
+    clean: ostler,
+    spoil: (j) =>
+      verified(verified(j, 'attic', 1), 'study', 1).set(j.zone('study', 'smoke').id, { reason: ' ' }),
+    says: 'Zone 04 is a verified fire zone (“Fire, two agree”) and no reason is written.',
+    fix: 'Use “Fire”',
+  },
+  {
+    rule: 'fire-school',
+    clean: ostler,
+    spoil: (j) => {
+      j.houseRules = { ...j.houseRules, schools: { ...j.houseRules.schools, fire: 'verified' } }
+      return j
+    },
+    says: 'Zone 02 is plain fire; the house rule is two detectors: “Fire, two agree” gives it, with the reason in writing.',
+    fix: null,
+  },
+  {
+    rule: 'verified-alone',
+    clean: () => verified(verified(ostler(), 'attic', 1), 'study', 1),
+    spoil: (j) => verified(j, 'study', 2),
+    says: 'Zone 04 needs a second detector to agree but is alone in group 2: it would never alarm.',
+    fix: null,
+  },
+  {
+    rule: 'compartment-unknown',
+    clean: () =>
+      verified(
+        verified(
+          ostler().room('attic', { compartment: 'A' }).room('study', { compartment: 'A' }),
+          'attic',
+          1,
+        ),
+        'study',
+        1,
+      ),
+    spoil: (j) => j.set('room:study', { compartment: '' }),
+    says: 'Whether zone 04 and its second detector are in one fire compartment cannot be told; needed: the compartment of study.',
+    fix: null,
+  },
+  {
+    rule: 'joined-events',
+    clean: cleanTarn,
+    spoil: (j) => j.add('shed', 'ember-duo').number(),
+    says: 'Ember Duo smoke in shed joins smoke and heat on one loop; the house rule is a zone each.',
+    fix: null,
+  },
+]
+
+describeRules(lifeSafetyRules, cases)

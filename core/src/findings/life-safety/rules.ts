@@ -1,0 +1,217 @@
+import { setOp } from '../../job/edit.ts'
+import { isLifeSafety } from '../../response/advise.ts'
+import type { Context, ZoneView } from '../context.ts'
+import type { FoundFix, RulesOf } from '../finding.ts'
+import { wrongKind, type WrongKind } from '../response/wrong-kind.ts'
+
+/** What the rules on fire and gas find. */
+export interface LifeSafetyFacts {
+  readonly 'fire-not-instant': WrongKind
+  readonly 'gas-wrong-kind': WrongKind
+  readonly 'life-unreported': LifeZone
+  readonly 'life-unsupervised': LifeZone
+  readonly 'fire-departure': {
+    readonly zone: string
+    readonly fire: 'delayed' | 'verified'
+    readonly type: string
+  }
+  readonly 'fire-school': {
+    readonly zone: string
+    readonly school: 'delayed' | 'verified'
+    readonly type: string
+  }
+  readonly 'verified-alone': {
+    readonly zone: string
+    readonly group: number | null
+    readonly why: 'no-group' | 'beyond' | 'compartment' | 'alone'
+    readonly panel: string
+    readonly groups: number
+    readonly compartment: string
+    /** Whether another of its group stands elsewhere. */
+    readonly mates: boolean
+  }
+  readonly 'compartment-unknown': { readonly zone: string; readonly room: string }
+  readonly 'joined-events': { readonly model: string; readonly room: string }
+}
+
+interface LifeZone {
+  readonly zone: string
+  readonly kind: 'fire' | 'gas'
+}
+
+/** Rules on fire and gas: its own kind at any hour, reported, watched, and how a fire is decided. */
+export const lifeSafetyRules: RulesOf<LifeSafetyFacts> = {
+  'fire-not-instant': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['zone', 'event', 'type', 'kind', 'weak'],
+    find: (c) => wrongKind(c, ['smoke', 'heat'], 'fire'),
+  },
+  'gas-wrong-kind': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['zone', 'event', 'type', 'kind', 'weak'],
+    find: (c) => wrongKind(c, ['co'], 'gas'),
+  },
+  'life-unreported': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['zone', 'kind'],
+    find: (c) =>
+      c.info.monitored
+        ? lifeZones(c, (view) => !view.zone.report).map(([view, kind]) => ({
+            subject: view.zone.id,
+            field: 'report',
+            facts: { zone: view.number, kind },
+            fix: { does: 'report', facts: {}, ops: [setOp(view.zone, 'report', true)] },
+          }))
+        : [],
+  },
+  'life-unsupervised': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['zone', 'kind'],
+    find: (c) => {
+      // One supervised zone of the device is enough where the house rule is one: then it is a fire or gas zone.
+      const oneIsEnough = c.rules.schools.sisters === 'one'
+      return lifeZones(c, (view) => !view.zone.supervise && !(oneIsEnough && sisterWatched(c, view))).map(
+        ([view, kind]) => ({
+          subject: view.zone.id,
+          field: 'supervise',
+          facts: { zone: view.number, kind },
+          fix: { does: 'supervise', facts: {}, ops: [setOp(view.zone, 'supervise', true)] },
+        }),
+      )
+    },
+  },
+  'fire-departure': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['zone', 'fire', 'type'],
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const fire = view.type?.fire ?? 'plain'
+        if (fire === 'plain' || view.zone.reason.trim() !== '') return []
+        const facts = { zone: view.number, fire, type: view.type?.name ?? '' }
+        return [{ subject: view.zone.id, field: 'reason', facts, fix: usePlainFire(c, view) }]
+      }),
+  },
+  'fire-school': {
+    severity: 'advice',
+    stage: 'zones',
+    key: ['zone', 'school', 'type'],
+    find: (c) => {
+      const { fire: school } = c.rules.schools
+      const type = c.panel?.responseTypes.find((item) => item.kind === 'fire' && item.fire === school)
+      if (school === 'plain' || !type) return []
+      return c.zones.flatMap((view) => {
+        const smoke = view.loop?.event === 'smoke' || view.loop?.event === 'heat'
+        if (!smoke || view.type?.kind !== 'fire' || (view.type.fire ?? 'plain') !== 'plain') return []
+        const facts = { zone: view.number, school, type: type.name }
+        return [{ subject: view.zone.id, field: 'response', facts, fix: null }]
+      })
+    },
+  },
+  'verified-alone': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['zone', 'group', 'why', 'compartment'],
+    find: (c) => {
+      const verified = verifiedZones(c)
+      return verified.flatMap((view) => {
+        const group = view.zone.fireGroup
+        const groups = c.panel?.couplings?.fireGroups ?? 0
+        const mates = verified.filter(
+          (other) => other.device !== view.device && group !== null && other.zone.fireGroup === group,
+        )
+        const here = compartmentOf(view)
+        const near = mates.filter((other) => here === null || compartmentOf(other) === here)
+        if (group !== null && group <= groups && near.length > 0) return []
+        const facts = {
+          ...{ zone: view.number, group, groups, mates: mates.length > 0 },
+          why: whyAlone(group, groups, mates.length > 0),
+          panel: c.panel?.name ?? 'the panel',
+          compartment: view.place?.room?.compartment.trim() ?? '',
+        }
+        return [{ subject: view.zone.id, field: 'fireGroup', facts, fix: null }]
+      })
+    },
+  },
+  'compartment-unknown': {
+    severity: 'advice',
+    stage: 'survey',
+    key: ['zone', 'room'],
+    find: (c) =>
+      verifiedZones(c).flatMap((view) => {
+        const { room } = view.place ?? {}
+        if (!room || compartmentOf(view) !== null) return []
+        const facts = { zone: view.number, room: room.name }
+        return [{ subject: room.id, field: 'compartment', facts, fix: null }]
+      }),
+  },
+  'joined-events': {
+    severity: 'advice',
+    stage: 'kit',
+    key: ['model'],
+    find: (c) =>
+      c.rules.schools.smokeHeat === 'joined'
+        ? []
+        : c.system.devices.flatMap(({ device, model }) =>
+            model.loops.some((loop) => loop.event === 'smoke' && /heat/i.test(loop.name))
+              ? [
+                  {
+                    ...{ subject: device.id, field: 'model', fix: null },
+                    facts: { model: model.name, room: device.room },
+                  },
+                ]
+              : [],
+          ),
+  },
+}
+
+function whyAlone(
+  group: number | null,
+  groups: number,
+  mates: boolean,
+): LifeSafetyFacts['verified-alone']['why'] {
+  if (group === null) return 'no-group'
+  if (group > groups) return 'beyond'
+  return mates ? 'compartment' : 'alone'
+}
+
+/** Zones of fire or gas of which something holds, with their kind. */
+function lifeZones(c: Context, is: (view: ZoneView) => boolean): [ZoneView, 'fire' | 'gas'][] {
+  return c.zones.flatMap((view): [ZoneView, 'fire' | 'gas'][] => {
+    const kind = view.advice?.need.kind
+    return (kind === 'fire' || kind === 'gas') && is(view) ? [[view, kind]] : []
+  })
+}
+
+function sisterWatched(c: Context, view: ZoneView): boolean {
+  const sisters = c.zonesOf.get(view.zone.device ?? '') ?? []
+  return sisters.some((item) => item.zone.supervise && isLifeSafety(item.advice?.need.kind ?? 'burglary'))
+}
+
+function usePlainFire(c: Context, view: ZoneView): FoundFix | null {
+  const plain = c.panel?.responseTypes.find(
+    (type) => type.kind === 'fire' && (type.fire ?? 'plain') === 'plain',
+  )
+  if (!plain) return null
+  return { does: 'use-type', facts: { type: plain.name }, ops: [setOp(view.zone, 'response', plain.key)] }
+}
+
+function verifiedZones(c: Context): readonly ZoneView[] {
+  return c.zones.filter((view) => view.type?.fire === 'verified')
+}
+
+/** Fire compartment of the room a device is in; null where that was not said. */
+function compartmentOf(view: ZoneView): string | null {
+  const name = view.place?.room?.compartment.trim().toLowerCase() ?? ''
+  return name === '' ? null : name
+}

@@ -1,0 +1,48 @@
+import { cleanHouse, cleanMorrow, cleanTarn } from '../../testing/small-job.ts'
+import { describeRules, type RuleCase } from '../testing/rule-case.ts'
+import { numberRules } from './rules.ts'
+
+const cases: readonly RuleCase[] = [
+  {
+    rule: 'pair-twice',
+    clean: cleanTarn,
+    spoil: (j) =>
+      j
+        .learn(j.zone('porch').id, '12345678')
+        .set(j.zone('study').id, { loop: 3 })
+        .learn(j.zone('study').id, '12345678'),
+    says: 'Zone 02 uses ID 1234 5678 loop 3, which zone 01 has already: the panel refuses the second. Take it out at Enrol and learn the right one.',
+    fix: null,
+  },
+  {
+    rule: 'number-twice',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('study').id, { number: 1 }),
+    says: 'Zone 01 is given twice: to “Porch Front Door” and to “Study Window”.',
+    fix: 'Give it 02, the next free number',
+  },
+  {
+    rule: 'number-range',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('study').id, { number: 99 }),
+    says: '99 is no number for a wireless zone: Tarn 40 keeps 01–40 for them.',
+    fix: 'Give it 02, the next free number',
+  },
+  {
+    rule: 'live-terminal',
+    clean: cleanMorrow,
+    spoil: (j) =>
+      j.apply([{ op: 'add', record: { id: 'terminal:8', type: 'terminal', number: 8, state: 'live' } }]),
+    says: 'Zone 08 is also wired terminal 8, which is live: left empty it reads open and the panel is never ready.',
+    fix: 'Switch wired terminal 8 off',
+  },
+  {
+    rule: 'mapped-terminal',
+    clean: () => cleanHouse(),
+    spoil: (j) => j.set('device:keypad', { mappedOver: 2 }),
+    says: 'Zone 02: the terminal of Tapwell C keypad is mapped over 2.',
+    fix: null,
+  },
+]
+
+describeRules(numberRules, cases)

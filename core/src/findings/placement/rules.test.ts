@@ -1,0 +1,78 @@
+import { cleanHouse, cleanTarn } from '../../testing/small-job.ts'
+import { describeRules, type RuleCase } from '../testing/rule-case.ts'
+import { placementRules } from './rules.ts'
+
+const cases: readonly RuleCase[] = [
+  {
+    rule: 'metal-building',
+    clean: cleanHouse,
+    spoil: (j) => j.set('room:kitchen', { metal: true }),
+    says: 'Reedling Slim contact in kitchen sends from inside a metal building: it would not be heard reliably.',
+    fix: null,
+  },
+  {
+    rule: 'too-cold',
+    clean: () => cleanHouse().add('loft', 'ember-one', { room: 'landing' }).number(),
+    spoil: (j) => j.set('room:landing', { heated: false }),
+    says: 'Landing is unheated, -10 to 45 °C; Ember One smoke works from 0 to 45 °C.',
+    fix: null,
+  },
+  {
+    rule: 'not-for-outdoors',
+    clean: cleanHouse,
+    spoil: (j) => j.set('room:kitchen', { kind: 'outdoors' }),
+    says: 'Reedling Slim contact is not stated for outdoors, and kitchen is.',
+    fix: null,
+  },
+  {
+    rule: 'motion-unheated',
+    clean: cleanHouse,
+    spoil: (j) => j.set('room:hall', { kind: 'garage', heated: false }),
+    says: 'Stilt Hound motion watches hall, which is unheated: draughts and quick warmth there can trip it.',
+    fix: null,
+  },
+  {
+    rule: 'motion-height',
+    clean: () => cleanTarn().set('device:hall', { heightM: 2.1 }),
+    spoil: (j) => j.set('device:hall', { heightM: 2.2 }),
+    says: 'Stilt Hound motion in hall hangs at 2.2 m; 1.8 to 2.1 m is usual.',
+    fix: null,
+  },
+  {
+    rule: 'gap-too-wide',
+    clean: () => cleanTarn().set('device:porch', { gapMm: 9, onSteel: true }),
+    spoil: (j) => j.set('device:porch', { gapMm: 10 }),
+    says: 'The magnet of Reedling contact in porch is 10 mm away; 18 mm is stated, 9 mm on steel.',
+    fix: null,
+  },
+  {
+    rule: 'sensitivity-high',
+    clean: () => cleanTarn().add('pane', 'tremor', { use: 'opening', setting: 'medium' }).number(),
+    spoil: (j) => j.set('device:pane', { setting: 'high' }),
+    says: 'Tremor shock in pane is set to high; begin with medium and try it.',
+    fix: 'Set it to medium',
+  },
+  {
+    rule: 'pet-too-heavy',
+    clean: () => cleanTarn().set('job:main', { petKg: 25 }),
+    spoil: (j) => j.set('job:main', { petKg: 26 }),
+    says: 'A pet of 26 kg lives here; Stilt Hound motion in hall tolerates 25 kg. Keep the pet out of the room while set, or swap the motion.',
+    fix: null,
+  },
+  {
+    rule: 'use-differs',
+    clean: cleanHouse,
+    spoil: (j) => j.set('device:porch', { use: 'opening' }),
+    says: 'Reedling contact in porch is said to be an opening nobody comes in by, but people come in by the front door, also while the house is in stay. That makes it an everyday door.',
+    fix: 'Make it an everyday door',
+  },
+  {
+    rule: 'fact-missing',
+    clean: cleanHouse,
+    spoil: (j) => j.add('attic', 'reedling-slim').number(),
+    says: 'The use of Reedling Slim contact in attic cannot be told yet; needed: a description of “attic”.',
+    fix: null,
+  },
+]
+
+describeRules(placementRules, cases)

@@ -1,0 +1,237 @@
+import { setOp } from '../../job/edit.ts'
+import type { Use } from '../../job/records.ts'
+import type { Context } from '../context.ts'
+import type { Found, RulesOf } from '../finding.ts'
+
+/** Assumed of unheated rooms unless the job says otherwise, °C (usual practice). */
+const UNHEATED = { from: -10, to: 45 }
+/** Height of a motion over the floor, m (usual practice; the maker's manual rules). */
+const MOTION_HEIGHT = { from: 1.8, to: 2.1 }
+/** What steel leaves of a magnet's gap, a usual figure. */
+const ON_STEEL = 0.5
+
+/** A device in its room. */
+interface Placed {
+  readonly model: string
+  readonly room: string
+}
+
+/** What the rules on places find. Lengths in m or mm, temperatures in °C, weights in kg. */
+export interface PlacementFacts {
+  readonly 'metal-building': Placed
+  readonly 'too-cold': Placed & {
+    readonly cold: number
+    readonly hot: number
+    readonly from: number
+    readonly to: number
+  }
+  readonly 'not-for-outdoors': Placed
+  readonly 'motion-unheated': Placed
+  readonly 'motion-height': Placed & { readonly m: number; readonly from: number; readonly to: number }
+  readonly 'gap-too-wide': Placed & {
+    readonly mm: number
+    readonly usable: number
+    readonly stated: boolean
+    /** What is left of it on steel; null where it sits on none. */
+    readonly onSteel: number | null
+  }
+  readonly 'sensitivity-high': Placed & { readonly setting: string; readonly begin: string }
+  readonly 'pet-too-heavy': Placed & {
+    readonly kg: number
+    /** What it tolerates; null for no pet immunity. */
+    readonly tolerates: number | null
+    readonly setting: string | null
+  }
+  readonly 'use-differs': Placed & { readonly said: Use; readonly derived: Use; readonly why: string }
+  readonly 'fact-missing': Placed & {
+    readonly needed: readonly string[]
+    /** What is assumed meanwhile, as a sentence; null when nothing can be. */
+    readonly assumed: string | null
+  }
+}
+
+/** Rules on where devices are mounted. */
+export const placementRules: RulesOf<PlacementFacts> = {
+  'metal-building': {
+    severity: 'stops',
+    waive: 'never',
+    stage: 'kit',
+    key: ['model', 'room'],
+    find: (c) =>
+      eachDevice(c, ({ device, model, family }) => {
+        const room = c.places.get(device.id)?.room
+        if (!room?.metal || !family) return []
+        return [at(device.id, 'room', { model: model.name, room: device.room })]
+      }),
+  },
+  'too-cold': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['model', 'cold', 'hot', 'from', 'to'],
+    find: (c) =>
+      eachDevice(c, ({ device, model }) => {
+        const room = c.places.get(device.id)?.room
+        if (!room || (room.heated && room.kind !== 'outdoors')) return []
+        const cold = c.info.unheatedFrom ?? UNHEATED.from
+        const hot = c.info.unheatedTo ?? UNHEATED.to
+        const { from, to } = model.temperatureC
+        if (from <= cold && to >= hot) return []
+        return [at(device.id, 'room', { model: model.name, room: room.name, cold, hot, from, to })]
+      }),
+  },
+  'not-for-outdoors': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['model', 'room'],
+    find: (c) =>
+      eachDevice(c, ({ device, model }) => {
+        const room = c.places.get(device.id)?.room
+        if (room?.kind !== 'outdoors' || model.outdoor === true || model.carried) return []
+        return [at(device.id, 'room', { model: model.name, room: room.name })]
+      }),
+  },
+  'motion-unheated': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['model', 'room'],
+    find: (c) =>
+      eachDevice(c, ({ device, model }) => {
+        const room = c.places.get(device.id)?.room
+        const shed = room && !room.heated && ['garage', 'store', 'workshop', 'outdoors'].includes(room.kind)
+        if (!shed || model.class !== 'motion' || model.outdoor === true) return []
+        return [at(device.id, 'room', { model: model.name, room: room.name })]
+      }),
+  },
+  'motion-height': {
+    severity: 'advice',
+    stage: 'kit',
+    key: ['model', 'm'],
+    find: (c) =>
+      eachDevice(c, ({ device, model }) => {
+        const m = device.heightM
+        if (model.class !== 'motion' || m === null) return []
+        if (m >= MOTION_HEIGHT.from && m <= MOTION_HEIGHT.to) return []
+        return [at(device.id, 'heightM', { model: model.name, room: device.room, m, ...MOTION_HEIGHT })]
+      }),
+  },
+  'gap-too-wide': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['model', 'mm', 'usable', 'onSteel'],
+    find: (c) =>
+      eachDevice(c, ({ device, model }) => {
+        const mm = device.gapMm
+        if (model.class !== 'contact' || mm === null) return []
+        const usable = model.magnetGapMm ?? c.rules.figures.usualGapMm
+        const onSteel = device.onSteel ? usable * ON_STEEL : null
+        if (mm <= (onSteel ?? usable)) return []
+        const stated = model.magnetGapMm !== null
+        return [at(device.id, 'gapMm', { model: model.name, room: device.room, mm, usable, stated, onSteel })]
+      }),
+  },
+  'sensitivity-high': {
+    severity: 'advice',
+    stage: 'kit',
+    key: ['model', 'setting'],
+    find: (c) =>
+      eachDevice(c, ({ device, model }) => {
+        const steps = model.sensitivity ?? []
+        const index = steps.indexOf(device.setting ?? '')
+        if (steps.length < 2 || index < Math.ceil(steps.length / 2)) return []
+        const begin = steps[Math.max(0, Math.ceil(steps.length / 2) - 1)] ?? ''
+        const facts = { model: model.name, room: device.room, setting: device.setting ?? '', begin }
+        return [
+          {
+            ...at(device.id, 'setting', facts),
+            fix: {
+              does: 'set-setting',
+              facts: { setting: begin },
+              ops: [setOp(device, 'setting', begin)],
+            },
+          },
+        ]
+      }),
+  },
+  'pet-too-heavy': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['model', 'kg', 'tolerates', 'setting'],
+    find: (c) => eachDevice(c, (item) => heavyPet(c, item)),
+  },
+  'use-differs': {
+    severity: 'advice',
+    stage: 'zones',
+    key: ['model', 'said', 'derived'],
+    find: (c) =>
+      eachDevice(c, ({ device, model }) => {
+        const place = c.places.get(device.id)
+        if (!place?.derived || device.use === 'none' || place.derived === device.use) return []
+        // Night use is a wish, not something that the rooms tell.
+        if (device.use === 'on-way-night' && place.derived !== 'off-way') return []
+        const { derived, why } = place
+        return [
+          {
+            ...at(device.id, 'use', {
+              ...{ model: model.name, room: device.room },
+              ...{ said: device.use, derived, why },
+            }),
+            fix: { does: 'change-use', facts: { use: derived }, ops: [setOp(device, 'use', derived)] },
+          },
+        ]
+      }),
+  },
+  'fact-missing': {
+    severity: 'advice',
+    stage: 'survey',
+    key: ['model', 'room', 'needed'],
+    find: (c) =>
+      c.house.rooms.length === 0
+        ? []
+        : eachDevice(c, ({ device, model }) => {
+            const place = c.places.get(device.id)
+            if (!place || device.use !== 'none' || device.deferred !== null || place.missing.length === 0)
+              return []
+            const subject = place.missing[0]?.at === 'premises' ? 'premises' : device.id
+            const facts = {
+              ...{ model: model.name, room: device.room },
+              needed: place.missing.map((item) => item.fact),
+              assumed: place.derived === null ? null : place.why,
+            }
+            return [at(subject, 'use', facts)]
+          }),
+  },
+}
+
+type Item = Context['system']['devices'][number]
+
+function heavyPet(c: Context, { device, model }: Item): Found<PlacementFacts['pet-too-heavy']>[] {
+  const room = c.places.get(device.id)?.room ?? null
+  // A described room tells whether the pet comes there; else the heaviest pet of the house may.
+  const kg = room ? room.petKg : c.info.petKg
+  if (model.class !== 'motion' || kg === null || kg === 0) return []
+  const set = model.petSettings?.find((item) => item.setting === device.setting)
+  const tolerates = set?.kg ?? model.petKg
+  if ((tolerates ?? 0) >= kg) return []
+  const better = model.petSettings?.find((item) => item.kg >= kg)
+  const facts = { model: model.name, room: device.room, kg, tolerates, setting: set?.setting ?? null }
+  return [
+    {
+      ...at(device.id, 'setting', facts),
+      fix: better
+        ? {
+            does: 'set-setting',
+            facts: { setting: better.setting },
+            ops: [setOp(device, 'setting', better.setting)],
+          }
+        : null,
+    },
+  ]
+}
+
+function eachDevice<F>(c: Context, find: (item: Item) => readonly Found<F>[]): readonly Found<F>[] {
+  return c.system.devices.flatMap((item) => find(item))
+}
+
+function at<F>(subject: string, field: string, facts: F): Found<F> {
+  return { subject, field, facts, fix: null }
+}

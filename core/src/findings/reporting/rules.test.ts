@@ -1,0 +1,59 @@
+import { cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
+import { pinfold, quillet } from '../testing/case-jobs.ts'
+import { describeRules, type RuleCase } from '../testing/rule-case.ts'
+import { reportingRules } from './rules.ts'
+
+const cases: readonly RuleCase[] = [
+  {
+    rule: 'held-back',
+    clean: cleanMorrow,
+    spoil: (j) => j.set(j.zone('attic', 'smoke').id, { transmissionDelay: true }),
+    says: 'Zone 10 is fire and its report would be held back by 30 s: it must go out at once.',
+    fix: 'Send it at once',
+  },
+  {
+    rule: 'silent-unreported',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('bedroom').id, { response: 'panic-silent', report: false }),
+    says: 'Zone 09 makes no sound and its report is off: nobody would notice the call.',
+    fix: 'Report it',
+  },
+  {
+    rule: 'silent-siren',
+    clean: pinfold,
+    spoil: (j) => j.set(j.zone('study').id, { response: 'panic-silent' }),
+    says: 'Zone 02 is silent and drives all siren outputs.',
+    fix: 'Take it off every siren output',
+  },
+  {
+    rule: 'siren-none',
+    clean: () => pinfold(),
+    spoil: (j) => j.set(j.zone('study').id, { sirens: [] }),
+    says: 'Zone 02 should be heard (Shell) and drives no siren output.',
+    fix: 'Let it drive all of them',
+  },
+  {
+    rule: 'report-mixed',
+    clean: () =>
+      new SmallJob({ monitored: false }).add('study', 'reedling-slim', { use: 'opening' }).number(),
+    spoil: (j) => j.set(j.zone('study').id, { report: true }),
+    says: 'Zone 01 has report on; this job has no station and the house rule is off for all.',
+    fix: 'Turn it off',
+  },
+  {
+    rule: 'chime-wrong',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('hall').id, { chime: true }),
+    says: 'Zone 03 chimes at every motion while the house is unset.',
+    fix: 'Turn its chime off',
+  },
+  {
+    rule: 'chime-style',
+    clean: () => ((j) => j.set(j.zone('front').id, { chime: true, chimeStyle: 'two' }))(quillet()),
+    spoil: (j) => j.set(j.zone('front').id, { chimeStyle: 'wood' }),
+    says: 'Zone 001 is to chime “wood”; Quillet 32 has one note, two notes, says the name.',
+    fix: 'Take the first one',
+  },
+]
+
+describeRules(reportingRules, cases)

@@ -1,0 +1,40 @@
+import type { AreaFacts } from '../areas/rules.ts'
+import type { WordsOf } from '../finding.ts'
+
+/** How the rules on areas read. */
+export const areaWords: WordsOf<AreaFacts> = {
+  'two-areas': {
+    title: 'zone in two areas',
+    source: 'The panel’s own meaning of an area',
+    says: ({ zone, same, panel }) =>
+      `Zone ${zone} is in two areas: ${same ? 'both are the same area' : `${panel} takes one area per zone`}.`,
+  },
+  'area-number': {
+    title: 'area that the panel does not have',
+    source: 'The panel’s own number of areas',
+    says: ({ number, name, panel, has }) => `Area ${number} (${name}): ${panel} has ${has}.`,
+  },
+  'common-entry': {
+    title: 'entry door common to two areas',
+    source: 'A common zone is armed only when all its areas are: one area alone stands open there',
+    says: ({ zone, areas }) =>
+      `Zone ${zone} is common to ${areas.join(' and ')}: while only one of them is set, it is not watched.`,
+  },
+  'area-unserved': {
+    title: 'area that no keypad or fob unsets',
+    source: 'A keypad or fob sets and unsets only its own areas',
+    says: ({ area }) => `${area} has zones that are set, and no keypad or fob sets and unsets it.`,
+  },
+  'area-passed': {
+    title: 'way in that passes another area',
+    source: 'Follow counts only an entry delay of its own area: the other area alarms on who walks through',
+    says: ({ way, zone, passed, area }) =>
+      `From ${way} to its keypad people pass zone ${zone} of ${passed}: while that is set, it alarms on them, for ${area}’s entry delay does not count there.`,
+  },
+  'area-move': {
+    title: 'zone moved to another area in the plan only',
+    source: 'Moving a zone to another area is two acts at the panel: add there, remove here',
+    says: ({ zone, from, to }) =>
+      `Zone ${zone} moves from ${from} to ${to}: add it there at the panel, then take it out of ${from}.`,
+  },
+}

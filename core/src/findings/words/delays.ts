@@ -1,0 +1,67 @@
+import { delayNames } from '../../response/delays.ts'
+import { formatSeconds } from '../../units/seconds.ts'
+import type { DelayFacts } from '../delays/rules.ts'
+import type { WordsOf } from '../finding.ts'
+import { upper } from './plural.ts'
+
+/** How the rules on delays read. */
+export const delayWords: WordsOf<DelayFacts> = {
+  'delay-unstorable': {
+    title: 'delay the panel cannot store',
+    source: 'The panel’s own field',
+    says: ({ area, field, note, stored }) => `${of(area)}${stored ? `${field}: ${note}.` : note}`,
+  },
+  'delay-over-limit': {
+    title: 'delay outside the region’s limit',
+    source: 'The region’s preset',
+    says: ({ area, delay, wanted, bound, limit, preset, source }) =>
+      `${of(area)}${upper(delayNames[delay])} is ${formatSeconds(wanted)}; ${preset} allows at ${bound} ${formatSeconds(limit)} (${source}).`,
+  },
+  'entry-plus-abort': {
+    title: 'entry delay and hold before sending together too long',
+    source: 'ANSI/SIA CP-01: entry delay and abort window together at most 60 s',
+    says: ({ area, delay, entry, abort, most }) =>
+      `${of(area)}${upper(delayNames[delay])} ${formatSeconds(entry)} and ${delayNames.abort} ${formatSeconds(abort)} make ${formatSeconds(entry + abort)}; together at most ${formatSeconds(most)}.`,
+  },
+  'entry-too-short': {
+    title: 'entry delay shorter than the way to the keypad',
+    source: 'Slowest way from door to keypad at walking pace, time to key a code, and a margin (house rules)',
+    says: tooShort,
+  },
+  'exit-too-short': {
+    title: 'exit delay shorter than the way out',
+    source: 'Slowest way from keypad to door at walking pace, time to key a code, and a margin (house rules)',
+    says: tooShort,
+  },
+  'siren-time': {
+    title: 'siren time outside the region’s limit or the panel’s field',
+    source: 'The region’s preset; the local code rules',
+    says: ({ wanted, field, preset, min, max, source }) => {
+      const bounds = [
+        ...(min === null ? [] : [`at least ${formatSeconds(min)}`]),
+        ...(max === null ? [] : [`at most ${formatSeconds(max)}`]),
+      ].join(' and ')
+      const why = field === null ? `${preset} asks for ${bounds} (${source})` : `${field} cannot store that`
+      return `The siren sounds ${formatSeconds(wanted)}; ${why}.`
+    },
+  },
+  swinger: {
+    title: 'swinger shutdown outside its limits',
+    source: 'ANSI/SIA CP-01: 1–6 trips, 2 as shipped; and the panel’s own field',
+    says: ({ alarms, from, to }) =>
+      `Swinger shutdown after ${alarms} trips; ${from} to ${to} are allowed here.`,
+  },
+}
+
+function tooShort(facts: DelayFacts['entry-too-short']): string {
+  const { area, delay, now, way, room, needed, walk, code, margin, legal, most } = facts
+  const parts = `walk ${formatSeconds(walk)}, code ${code} s, margin ${margin} s`
+  const end = legal
+    ? ''
+    : ` No legal delay is long enough${most === null ? '' : ` (at most ${formatSeconds(most)})`}: move the keypad, give a fob, or use another door.`
+  return `${of(area)}${upper(delayNames[delay])} is ${formatSeconds(now)}; ${way} to the keypad in ${room} takes ${formatSeconds(needed)} (${parts}).${end}`
+}
+
+function of(area: string | null): string {
+  return area === null ? '' : `${area}: `
+}

@@ -1,0 +1,40 @@
+import type { WordsOf } from '../finding.ts'
+import type { FitFacts } from '../fit/rules.ts'
+import { here } from './plural.ts'
+
+/** How the rules on fit read. */
+export const fitWords: WordsOf<FitFacts> = {
+  'no-fit': {
+    title: 'device does not fit',
+    source: 'Band, protocol, encryption, firmware, class and region of receiver and device',
+    says: ({ model, room, reasons }) => `${model}${here(room)} does not work: ${reasons.join(' ')}`,
+  },
+  'receiver-full': {
+    title: 'more transmitters than the receiver holds',
+    source: 'Capacity of the receiver',
+    says: ({ model, room, receivers, beyond }) =>
+      `No room for ${model}${here(room)}: ${receivers.map(({ name, holds, has }) => `${name} holds ${holds} and has ${has}`).join(', ')}; ${beyond} too many.`,
+  },
+  'fit-loss': {
+    title: 'works with a loss',
+    source: 'A plain one-way command can be recorded and sent again',
+    says: ({ reasons }) => reasons.join(' '),
+  },
+  'fit-unknown': {
+    title: 'cannot tell whether it fits',
+    source: 'A fact is missing',
+    says: ({ reasons }) => reasons.join(' '),
+  },
+  'life-over': {
+    title: 'sensing element past its stated life',
+    source: 'Smoke and CO elements wear out; the stated life counts from the year of make',
+    says: ({ model, room, made, years, until }) =>
+      `${model}${here(room)} was made in ${made} to last ${years} years, until ${until}: replace it.`,
+  },
+  discontinued: {
+    title: 'new device of a model no longer made',
+    source: 'A successor may use other loops: plan it now rather than at the first fault',
+    says: ({ model, successor }) =>
+      `${model} is no longer made${successor === null ? '' : `; ${successor} follows it`}.`,
+  },
+}

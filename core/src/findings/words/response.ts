@@ -1,0 +1,98 @@
+import { tripWords } from '../../response/advise.ts'
+import { formatSeconds } from '../../units/seconds.ts'
+import type { WordsOf } from '../finding.ts'
+import type { ResponseFacts } from '../response/rules.ts'
+import type { WrongKind } from '../response/wrong-kind.ts'
+import { upper } from './plural.ts'
+
+/** How the rules on response types read. */
+export const responseWords: WordsOf<ResponseFacts> = {
+  'response-missing': {
+    title: 'no response type',
+    source: 'A type that is not stated is asked for, never guessed',
+    says: ({ zone, panel, lacks }) =>
+      lacks === null
+        ? `Zone ${zone} has no response type of ${panel}.`
+        : `${panel} has no response type for a ${lacks} alarm: zone ${zone} cannot be programmed.`,
+  },
+  'panic-wrong-kind': {
+    title: 'panic device on a type that is not panic',
+    source: 'Contradictions are findings',
+    says: (facts) => `${wrongKind(facts)} A call for help needs a panic type, instant in every mode.`,
+  },
+  'house-watch-wrong-kind': {
+    title: 'frost or water not on an always-on type',
+    source: 'Freeze and flood are auxiliary, always on',
+    says: (facts) =>
+      `${wrongKind(facts)} Frost and water must be watched in every mode, with their own tone.`,
+  },
+  'medical-wrong-kind': {
+    title: 'care call typed as something else',
+    source: 'A help pendant is its own kind: typed as panic it sends the police',
+    says: ({ zone, type, kind }) => `Zone ${zone} is a care call but does “${type}”, a ${kind} type.`,
+  },
+  'delay-no-entry': {
+    title: 'entry delay on a device that is no entry',
+    source: 'Only ways in, and what sees their leaf, start a delay',
+    says: ({ zone, modes, seconds }) =>
+      `Zone ${zone} starts an entry delay in ${modes.join(' and ')}, but its device is no way in: an intruder there would have ${seconds === null ? 'the whole delay' : formatSeconds(seconds)} of silence.`,
+  },
+  'entry-not-delayed': {
+    title: 'everyday door without an entry delay',
+    source: 'A door used every day starts an entry delay, else it alarms on its owner',
+    says: ({ zone, does }) =>
+      `Zone ${zone} does ${tripWords(does)} in away, and people come in there: it would alarm on its owner.`,
+  },
+  'follow-alone': {
+    title: 'follow zone without an entry zone in its area',
+    source: 'A follow zone waits only for an entry delay of its own area',
+    says: ({ zone, modes }) =>
+      `Zone ${zone} follows in ${modes.join(' and ')}, but no zone of its area starts an entry delay there: it is only ever instant.`,
+  },
+  'double-knock': {
+    title: 'double knock where one trip must be enough',
+    source:
+      'Two trips to alarm is for wired motions only: refused on radio, shock, contacts, life safety and panic',
+    says: ({ zone, why, panel, event }) => {
+      const because = {
+        panel: `${panel} has no double knock`,
+        radio: 'a radio device may sleep after its first trip',
+        once: `a ${event} may trip only once`,
+      }
+      return `Zone ${zone} waits for a second trip: ${because[why]}.`
+    },
+  },
+  'stay-option': {
+    title: 'option that delays all stay zones',
+    source: 'The option turns every zone of stay into entry 2: windows then give an intruder that delay',
+    says: (facts) =>
+      facts.has
+        ? `${upper(facts.option)} is on: ${facts.zones.map((zone) => `zone ${zone}`).join(', ')} would start entry 2 in stay instead of alarming at once.`
+        : `${facts.panel} has no option that turns stay zones into entry 2.`,
+  },
+  'day-zone': {
+    title: 'day zone that the panel cannot make of it',
+    source:
+      'The panel’s own lists: a zone that enters one leaves the other; an always-on zone is no day zone',
+    says: ({ zone, why, panel, type, list, day }) => {
+      const because = {
+        'no-choice': `${panel} leaves no choice of day zones to the user`,
+        'any-hour': `“${type}” alarms at any hour`,
+        list: `“${type}” stands in the ${list}, and entering the ${day} takes it out of there`,
+      }
+      return `Zone ${zone} is offered as a day zone: ${because[why]}.`
+    },
+  },
+  'stay-motion': {
+    title: 'motion on in stay with nowhere to unset it',
+    source: 'A motion kept on in stay needs an exit delay in stay, or a keypad or fob upstairs',
+    says: ({ zone, exit }) =>
+      `Zone ${zone} is a motion that is on in stay, and there is ${exit ? 'neither a fob nor' : 'no exit delay in stay, no fob, nor'} a keypad on another floor: whoever goes up or comes down trips it.`,
+  },
+}
+
+/** An event on the wrong type, for the sentences that go on with what it needs. */
+export function wrongKind({ zone, event, type, kind, weak }: WrongKind): string {
+  const what = weak === null ? `a ${kind} type` : `${weak.modes.join(', ')}: ${tripWords(weak.does)}`
+  return `Zone ${zone} reports ${event} as “${type}” (${what}).`
+}

@@ -1,0 +1,271 @@
+import { eventsToZone, newZone } from '../../zones/new-zone.ts'
+import { setOp } from '../../job/edit.ts'
+import { labelKey } from '../../zones/labels.ts'
+import { numberAll } from '../../zones/number-all.ts'
+import { numbersFor } from '../../zones/numbers.ts'
+import type { Context, ZoneView } from '../context.ts'
+import type { Found, FoundFix, RulesOf } from '../finding.ts'
+
+/** What the rules on a zone and its device find. */
+export interface ZoneFacts {
+  readonly 'event-without-zone': {
+    readonly model: string
+    readonly room: string
+    readonly events: readonly string[]
+    readonly loops: readonly number[]
+  }
+  readonly deferred: { readonly model: string; readonly reason: string }
+  readonly 'loop-wrong': {
+    readonly zone: string
+    readonly loop: number | null
+    readonly event: string
+    readonly model: string
+    readonly right: number
+  }
+  readonly 'equipment-wrong':
+    | {
+        readonly of: 'code'
+        readonly zone: string
+        readonly given: string | null
+        readonly right: string
+        readonly model: string
+        readonly panel: string
+      }
+    | {
+        readonly of: 'kind'
+        readonly zone: string
+        readonly given: string | null
+        readonly right: string
+        readonly event: string
+        readonly panel: string
+      }
+  readonly 'switches-off': { readonly zone: string }
+  readonly 'end-of-line-alone': { readonly zone: string }
+  readonly 'resistor-wrong': {
+    readonly zone: string
+    readonly ohm: number | null
+    readonly panel: string
+    readonly wanted: number
+  }
+}
+
+/** Rules on what a zone listens to: every event has one, on its own loop, code and inputs. */
+export const zoneRules: RulesOf<ZoneFacts> = {
+  'event-without-zone': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['model', 'events'],
+    find: (c) =>
+      c.system.devices.flatMap(({ device, model }) => {
+        // Without a panel there are no zones to have: the job owes a panel first.
+        if (!c.panel || device.deferred !== null || c.fits.get(device.id)?.verdict === 'no') return []
+        const has = new Set((c.zonesOf.get(device.id) ?? []).map((view) => view.zone.event))
+        const used =
+          has.size > 0
+            ? eventsToZone(model, c.panel).filter((loop) => !(loop.event === 'open' && has.has('terminals')))
+            : eventsToZone(model, c.panel)
+        const missing = used.filter((loop) => !has.has(loop.event))
+        if (missing.length === 0) return []
+        const facts = {
+          ...{ model: model.name, room: device.room },
+          events: missing.map((loop) => loop.name),
+          loops: missing.map((loop) => loop.loop),
+        }
+        return [{ subject: device.id, field: null, facts, fix: addZones(c, device.id) }]
+      }),
+  },
+  deferred: {
+    severity: 'advice',
+    stage: 'kit',
+    key: ['model', 'reason'],
+    find: (c) =>
+      c.system.devices.flatMap(({ device, model }) =>
+        device.deferred === null
+          ? []
+          : [
+              {
+                subject: device.id,
+                field: 'deferred',
+                facts: { model: model.name, reason: device.deferred },
+                fix: null,
+              },
+            ],
+      ),
+  },
+  'loop-wrong': {
+    severity: 'stops',
+    stage: 'zones',
+    key: ['zone', 'loop', 'right'],
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const { zone, loop, model, family } = view
+        if (!loop || !family || !model || model.switches || zone.loop === loop.loop) return []
+        return [
+          {
+            subject: zone.id,
+            field: 'loop',
+            facts: {
+              ...{ zone: view.number, loop: zone.loop, event: loop.name },
+              ...{ model: model.name, right: loop.loop },
+            },
+            fix: {
+              does: 'use-loop' as const,
+              facts: { loop: loop.loop },
+              ops: [setOp(zone, 'loop', loop.loop)],
+            },
+          },
+        ]
+      }),
+  },
+  'equipment-wrong': {
+    severity: 'stops',
+    stage: 'zones',
+    key: ['of', 'zone', 'given', 'right'],
+    find: (c) => c.zones.flatMap((view) => wrongEquipment(c, view)),
+  },
+  'switches-off': {
+    severity: 'stops',
+    waive: 'never',
+    stage: 'zones',
+    key: ['zone'],
+    find: (c) =>
+      withSwitches(c, (view) => {
+        if (view.zone.reedOn === true || view.zone.terminalsOn === true) return []
+        const reed = view.model?.switches?.some((item) => item.switch === 'reed')
+        const field = reed ? 'reedOn' : 'terminalsOn'
+        return [
+          {
+            ...{ subject: view.zone.id, field, facts: { zone: view.number } },
+            fix: {
+              does: 'input-on',
+              facts: { input: reed ? 'reed' : 'terminals' },
+              ops: [setOp(view.zone, field, true)],
+            },
+          },
+        ]
+      }),
+  },
+  'end-of-line-alone': {
+    severity: 'stops',
+    stage: 'zones',
+    key: ['zone'],
+    find: (c) =>
+      withSwitches(c, (view) =>
+        view.zone.endOfLineOn !== true || view.zone.terminalsOn === true
+          ? []
+          : [
+              {
+                ...{ subject: view.zone.id, field: 'endOfLineOn', facts: { zone: view.number } },
+                fix: { does: 'end-of-line-off', facts: {}, ops: [setOp(view.zone, 'endOfLineOn', false)] },
+              },
+            ],
+      ),
+  },
+  'resistor-wrong': {
+    severity: 'risks',
+    stage: 'zones',
+    key: ['zone', 'ohm', 'wanted'],
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const wanted = c.panel?.couplings?.endOfLineOhm
+        const { wiring, resistorOhm } = view.zone
+        const ends = wiring === 'end-of-line' || wiring === 'double'
+        if (!wanted || !ends || resistorOhm === wanted) return []
+        return [
+          {
+            subject: view.zone.id,
+            field: 'resistorOhm',
+            facts: { zone: view.number, ohm: resistorOhm, panel: c.panel?.name ?? '', wanted },
+            fix: {
+              does: 'note-resistor' as const,
+              facts: { ohm: wanted },
+              ops: [setOp(view.zone, 'resistorOhm', wanted)],
+            },
+          },
+        ]
+      }),
+  },
+}
+
+function wrongEquipment(c: Context, view: ZoneView): Found<ZoneFacts['equipment-wrong']>[] {
+  const { panel } = c
+  const { zone, model, loop } = view
+  if (!panel || !model || !loop) return []
+  const code = panel.equipment.code
+    ? (model.equipmentCodes.find((item) => item.panel === panel.id)?.code ?? null)
+    : null
+  const kind = panel.equipment.kinds.find((item) => item.events.includes(loop.event))?.key ?? null
+  const known = { zone: view.number, panel: panel.name }
+  if (panel.equipment.code && code !== null && zone.equipmentCode !== code)
+    return [
+      {
+        subject: zone.id,
+        field: 'equipmentCode',
+        facts: { ...known, of: 'code', given: zone.equipmentCode, right: code, model: model.name },
+        fix: useEquipment(view, 'equipmentCode', code),
+      },
+    ]
+  if (kind !== null && zone.equipmentKind !== kind)
+    return [
+      {
+        subject: zone.id,
+        field: 'equipmentKind',
+        facts: { ...known, of: 'kind', given: zone.equipmentKind, right: kind, event: loop.name },
+        fix: useEquipment(view, 'equipmentKind', kind),
+      },
+    ]
+  return []
+}
+
+function useEquipment(view: ZoneView, field: string, value: string): FoundFix {
+  return { does: 'use-equipment', facts: { value }, ops: [setOp(view.zone, field, value)] }
+}
+
+function withSwitches<F>(c: Context, find: (view: ZoneView) => readonly Found<F>[]): Found<F>[] {
+  return c.zones.flatMap((view) => (view.model?.switches ? find(view) : []))
+}
+
+/** Adds the zones that a device lacks, on the next free numbers. */
+function addZones(c: Context, deviceId: string): FoundFix | null {
+  const { panel } = c
+  const item = c.system.byId.get(deviceId)
+  if (!panel || !item) return null
+  const { device, model } = item
+  const views = c.zonesOf.get(deviceId) ?? []
+  const has = new Set(views.map((view) => view.zone.event))
+  const missing = eventsToZone(model, panel).filter((loop) => !has.has(loop.event))
+  if (model.slot === 'fob') return fobZones(c, deviceId)
+  const taken = new Set(c.zones.map((view) => view.zone.number))
+  const use = model.family === null ? 'wired' : 'wireless'
+  const free = numbersFor(c.doc, c.system, use, c.rules.schools.wiredBlock).filter(
+    (number) => !taken.has(number),
+  )
+  if (free.length < missing.length) return null
+  const labels = new Set(c.zones.map((view) => labelKey(panel.label, view.zone.label)))
+  const ops = missing.map((loop, index) => {
+    const record = newZone({
+      ...{ doc: c.doc, system: c.system, panel, rules: c.rules, item: { device, model }, loop, labels },
+      number: free[index] ?? 0,
+      id: `zone:${device.id.slice(7)}-${loop.loop}`,
+      first: index === 0 && views.length === 0,
+    })
+    labels.add(labelKey(panel.label, record.label))
+    return { op: 'add' as const, record }
+  })
+  return { does: 'add-zones', facts: { events: missing.map((loop) => loop.name) }, ops }
+}
+
+/** A fob's buttons come as one group: take what numbering would give them. */
+function fobZones(c: Context, deviceId: string): FoundFix | null {
+  const plan = numberAll(c.doc, c.catalogue, { newId: sequence(deviceId), houseRules: c.houseRules })
+  const ops = plan.ops.filter(
+    (op) => op.op === 'add' && op.record.type === 'zone' && op.record.device === deviceId,
+  )
+  return ops.length === 0 ? null : { does: 'add-buttons', facts: { buttons: ops.length }, ops }
+}
+
+function sequence(deviceId: string): () => string {
+  let count = 0
+  return () => `zone:${deviceId.slice(7)}-b${(count += 1)}`
+}
