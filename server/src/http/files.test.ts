@@ -47,7 +47,7 @@ describe('a job file', () => {
     expect((await bring(eve, second, JSON.parse(out.text))).status).toBe(200)
     const again = await eve.raw(`/api/jobs/${second}/file`)
     expect(again.text).toBe(out.text.replace(first, second))
-    expect(out.headers.get('content-disposition')).toBe('attachment; filename=fennel-bank.json')
+    expect(out.headers.get('content-disposition')).toBe('attachment; filename=fennel-bank-practice.json')
   })
 
   it('is taken once however often it is sent', async () => {
