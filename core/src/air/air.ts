@@ -88,7 +88,7 @@ function inSlot(
   const first = sent(sender, `air-${airSeed}-${slot}`, atMs, random)
   const clash = exercise === 'surprises' && random() < 0.12
   const other = clash ? senders[Math.floor(random() * senders.length)] : undefined
-  if (!other || other === sender) return [first]
+  if (!other?.sendsIn(slot) || other === sender) return [first]
   return [first, sent(other, `air-${airSeed}-${slot}-2`, atMs + Math.floor(random() * 400), random)]
 }
 
