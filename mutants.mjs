@@ -9,6 +9,7 @@ const core = 'core/src'
  * that rewrites them and are tried with all tests of their part.
  */
 const held = {
+  'core/src/act': [`${core}/act/*.test.ts`],
   'core/src/records': [`${core}/records/**/*.test.ts`],
   'core/src/job': [
     `${core}/job/**/*.test.ts`,

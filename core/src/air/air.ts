@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, Family } from '../catalogue/schema.ts'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import type { JobInfo } from '../job/records.ts'
 import { weightsHold } from '../identity/sticker.ts'

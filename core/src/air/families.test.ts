@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { PanelModel } from '../catalogue/schema.ts'
 import { fitAll } from '../fit/fit.ts'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { recordProblems } from '../job/edit.ts'
 import type { Heard } from '../job/records.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'

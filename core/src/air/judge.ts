@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { Family } from '../catalogue/schema.ts'
-import { systemOf, type System } from '../fit/system.ts'
+import { systemOf, type System } from '../system/system.ts'
 import { belongs, lookAlike, lookAlikeWords } from '../identity/look-alike.ts'
 import { groupId, readSticker } from '../identity/sticker.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'

@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, LoopEvent } from '../catalogue/schema.ts'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { setOp, type Op } from '../job/edit.ts'

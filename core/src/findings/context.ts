@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, Family, LoopEvent, PanelModel, ResponseType } from '../catalogue/schema.ts'
 import { fitAll, type Fit } from '../fit/fit.ts'
-import { systemOf, type System } from '../fit/system.ts'
+import { systemOf, type System } from '../system/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Device, JobInfo, TemporaryState, Zone } from '../job/records.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'

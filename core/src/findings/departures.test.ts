@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { rulesInForce } from '../job/rules-in-force.ts'
 import { needOf } from '../response/advise.ts'
 import { withoutSecond } from '../job/enrolment.ts'

@@ -1,4 +1,4 @@
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { recordsOf } from '../job/document.ts'
 import { changedKeying, CODE_SIGNOFF, keyedNow } from '../proof/keyed.ts'
 import { proofRoute, type ProofItem } from '../proof/owed.ts'

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { assignPlaces, type Want } from './assign.ts'
 import { fitAll } from './fit.ts'
-import { systemOf } from './system.ts'
+import { systemOf } from '../system/system.ts'
 import { runs } from '../testing/runs.ts'
 
 /** Every way to hold them, the slow way: the most that can be held at all. */

@@ -1,9 +1,9 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { PanelModel, ReceiverModel } from '../catalogue/schema.ts'
 import { kindOf } from '../response/advise.ts'
-import { eventsToZone } from '../zones/new-zone.ts'
+import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { fitAll, type Fit, type Verdict } from './fit.ts'
-import type { PresentReceiver, System } from './system.ts'
+import type { PresentReceiver, System } from '../system/system.ts'
 
 /** What a panel would be for this kit. */
 export interface PanelChoice {

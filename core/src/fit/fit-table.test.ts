@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
-import { systemOf } from './system.ts'
+import { systemOf } from '../system/system.ts'
 import { fitPair, type FitCode, type FitOptions, type Verdict } from './fit.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import type { DeviceModel, ReceiverModel } from '../catalogue/schema.ts'

@@ -3,7 +3,7 @@ import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { compareVersions, fitAll, receiverLoad, type FitCode } from './fit.ts'
 import { solveWhole } from './solve.ts'
-import { systemOf } from './system.ts'
+import { systemOf } from '../system/system.ts'
 import { keepEntry } from '../catalogue/written.ts'
 
 function fitOf(job: SmallJob, key: string, without: FitCode[] = []) {

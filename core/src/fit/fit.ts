@@ -4,7 +4,7 @@ import { assignPlaces } from './assign.ts'
 import { zoneLoops } from '../catalogue/zone-loops.ts'
 import { kindOf } from '../response/advise.ts'
 import { repeaterTrouble } from './repeaters.ts'
-import type { PresentReceiver, System } from './system.ts'
+import type { PresentReceiver, System } from '../system/system.ts'
 
 /** A verdict as a word: it works, it works but something is lost, it does not work, or a fact is missing. */
 export type Verdict = 'works' | 'loss' | 'no' | 'unknown'

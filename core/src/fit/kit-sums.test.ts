@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { kitSums } from './kit-sums.ts'
-import { systemOf } from './system.ts'
+import { systemOf } from '../system/system.ts'
 
 const sums = (job: SmallJob) => kitSums(systemOf(job.doc, catalogue))
 

@@ -1,4 +1,4 @@
-import type { System } from './system.ts'
+import type { System } from '../system/system.ts'
 
 /** Batteries of one type over the kit. */
 export interface BatteryLine {

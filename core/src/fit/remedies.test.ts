@@ -7,7 +7,7 @@ import { catalogue, cleanMorrow, SmallJob } from '../testing/small-job.ts'
 import { rankPanels } from './candidates.ts'
 import { fitAll, type Verdict } from './fit.ts'
 import { remediesFor, type Remedy } from './remedies.ts'
-import { systemOf } from './system.ts'
+import { systemOf } from '../system/system.ts'
 import { enrolmentOf } from '../job/enrolment.ts'
 
 const { costs } = defaultHouseRules

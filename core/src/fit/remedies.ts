@@ -5,9 +5,9 @@ import { nextOrder, recordOf, recordsOf, type JobDocument } from '../job/documen
 import { applyOps, type Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
-import { eventsToZone } from '../zones/new-zone.ts'
+import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
-import { systemOf, type System } from './system.ts'
+import { systemOf, type System } from '../system/system.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
 
 export type RemedyKind = Exclude<keyof RemedyCosts, 'enrol'>

@@ -1,5 +1,5 @@
 import type { Device } from '../job/records.ts'
-import type { System } from './system.ts'
+import type { System } from '../system/system.ts'
 
 /**
  * Why a device that is reached through a repeater is not covered, or null. Where the family's repeaters do not relay each

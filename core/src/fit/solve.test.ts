@@ -12,7 +12,7 @@ import { cheapestPlaces } from './flow.ts'
 import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { stands } from './remedies.ts'
 import { solveKit, solveWhole } from './solve.ts'
-import { systemOf, type System } from './system.ts'
+import { systemOf, type System } from '../system/system.ts'
 import { keepEntry } from '../catalogue/written.ts'
 import { runs } from '../testing/runs.ts'
 

@@ -10,8 +10,8 @@ import { cheapestPlaces, type FlowItem } from './flow.ts'
 import type { RemedyCosts } from '../house-rules/house-rules.ts'
 import { neededEvents, stands, swapOps } from './remedies.ts'
 import { repeaterTrouble } from './repeaters.ts'
-import { systemOf, type PresentReceiver, type System } from './system.ts'
-import { eventsToZone } from '../zones/new-zone.ts'
+import { systemOf, type PresentReceiver, type System } from '../system/system.ts'
+import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
 
 /** A cheapest set of changes under which the kit fits, as far as it can. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { recordsOf } from '../job/document.ts'
 import { catalogue, cleanHouse, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { houseFromKit, readHouse, writeHouse } from './house-words.ts'

@@ -9,7 +9,7 @@ import {
   type RoomKind,
   type Way,
 } from '../job/records.ts'
-import type { System } from '../fit/system.ts'
+import type { System } from '../system/system.ts'
 import { roomKey } from './house.ts'
 
 /*

@@ -1,4 +1,4 @@
-import type { System } from '../fit/system.ts'
+import type { System } from '../system/system.ts'
 import type { Figures } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { Keeper } from '../units/keep.ts'

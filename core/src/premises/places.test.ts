@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf } from '../job/document.ts'
 import { applyOps, invertOps } from '../job/edit.ts'

@@ -1,4 +1,4 @@
-import type { System } from '../fit/system.ts'
+import type { System } from '../system/system.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Device, Opening, Room, Sight, Use } from '../job/records.ts'

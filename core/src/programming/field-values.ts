@@ -1,5 +1,5 @@
 import type { PanelModel, ZoneField } from '../catalogue/schema.ts'
-import type { System } from '../fit/system.ts'
+import type { System } from '../system/system.ts'
 import { groupId } from '../identity/sticker.ts'
 import { recordOf, type JobDocument } from '../job/document.ts'
 import type { Zone } from '../job/records.ts'

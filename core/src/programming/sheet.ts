@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { PanelModel, ZoneField } from '../catalogue/schema.ts'
-import { systemOf, type System } from '../fit/system.ts'
+import { systemOf, type System } from '../system/system.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Zone } from '../job/records.ts'

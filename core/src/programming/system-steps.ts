@@ -1,5 +1,5 @@
 import type { PanelModel, SettingKey } from '../catalogue/schema.ts'
-import type { System } from '../fit/system.ts'
+import type { System } from '../system/system.ts'
 import { groupId } from '../identity/sticker.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'

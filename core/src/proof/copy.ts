@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { PanelModel } from '../catalogue/schema.ts'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { jobInfo, recordOf, type JobDocument } from '../job/document.ts'
 import { deviceSerial, enrolmentOf } from '../job/enrolment.ts'
 import { asItIs } from '../job/evidence.ts'

@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import type { JobDocument } from '../job/document.ts'
 import type { Signoff } from '../job/records.ts'

@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { AlarmKind, DeviceEvent, DeviceModel, Family } from '../catalogue/schema.ts'
-import { systemOf, type System } from '../fit/system.ts'
+import { systemOf, type System } from '../system/system.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { isDeviceEnrolled, isEnrolled } from '../job/enrolment.ts'

@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { evidenceOf } from '../job/evidence.ts'
 import type { TemporaryState } from '../job/records.ts'

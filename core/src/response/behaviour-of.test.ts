@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { actAll } from '../act/machine.ts'
 import type { ActEvent } from '../act/events.ts'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { catalogue, cleanTarn } from '../testing/small-job.ts'
 import { behaviourOf, declaredTrips } from './behaviour-of.ts'
 

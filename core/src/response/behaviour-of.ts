@@ -1,6 +1,6 @@
 import type { ActArea, ActOptions, ActZone, Behaviour, Command } from '../act/behaviour.ts'
 import type { PanelModel, ResponseType } from '../catalogue/schema.ts'
-import type { System } from '../fit/system.ts'
+import type { System } from '../system/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { JobInfo, Zone } from '../job/records.ts'
 import { delayFieldOf, delaySets, encodeDelay, exitInStay, limitOf, type DelayKey } from './delays.ts'

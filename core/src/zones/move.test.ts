@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { systemOf } from '../fit/system.ts'
+import { systemOf } from '../system/system.ts'
 import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { moveZone } from './move.ts'

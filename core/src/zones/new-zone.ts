@@ -1,6 +1,6 @@
-import type { AlarmKind, DeviceModel, LoopEvent, PanelModel, ResponseType } from '../catalogue/schema.ts'
 import { zoneLoops } from '../catalogue/zone-loops.ts'
-import type { System } from '../fit/system.ts'
+import type { AlarmKind, DeviceModel, LoopEvent, PanelModel, ResponseType } from '../catalogue/schema.ts'
+import type { System } from '../system/system.ts'
 import type { HouseRules, Schools } from '../house-rules/house-rules.ts'
 import { blankZone } from '../job/blank.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
@@ -87,13 +87,6 @@ function holds(
   return (
     wanted && kind === 'burglary' && panel.delays.abort !== null && (type?.transmissionDelayAllowed ?? false)
   )
-}
-
-/** The events of a device that need a zone: wired terminals only where the reed is not there to be used. */
-export function eventsToZone(model: DeviceModel, panel: PanelModel | null): readonly LoopEvent[] {
-  if (model.slot !== 'none')
-    return model.slot === 'fob' && panel?.slots.fobs.by === 'numbers' ? model.loops : []
-  return zoneLoops(model)
 }
 
 /** A label for a device event, by place then thing. */

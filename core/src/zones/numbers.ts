@@ -1,6 +1,6 @@
 import type { PanelModel } from '../catalogue/schema.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
-import type { System } from '../fit/system.ts'
+import type { System } from '../system/system.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 
 /** What a zone number is for on a panel, as this job stands. */

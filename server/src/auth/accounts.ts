@@ -4,7 +4,7 @@ import { isDuplicate } from '../db/retry.ts'
 import type { LinkKind, Transaction } from '../db/links.ts'
 import type { Account, Role } from '../db/people.ts'
 import type { Store } from '../db/store.ts'
-import { AppError } from '../http/errors.ts'
+import { AppError } from '../errors/app-error.ts'
 import { hashPassword, verifyPassword } from './password.ts'
 
 /** How long a session lasts, in days. */

@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import express, { type RequestHandler } from 'express'
-import { AppError } from './errors.ts'
+import { AppError } from '../errors/app-error.ts'
 
 /** What a body may have before anybody signed in, kB. */
 export const STRANGER_KB = 64

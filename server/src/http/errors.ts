@@ -1,8 +1,9 @@
-import { NewerShape, type Problem } from '#core'
+import { NewerShape } from '#core'
 import { isAway } from '../db/retry.ts'
+import { AppError, type ErrorCode } from '../errors/app-error.ts'
 
-/** Every way a request can fail, each with its HTTP status. */
-export const statusOf = {
+/** The HTTP status of each way a request can fail. */
+export const statusOf: Readonly<Record<ErrorCode, number>> = {
   BAD_REQUEST: 400,
   SIGN_IN_NEEDED: 401,
   NOT_ALLOWED: 403,
@@ -15,21 +16,6 @@ export const statusOf = {
   INTERNAL: 500,
   AWAY: 503,
   FULL: 507,
-} as const
-
-export type ErrorCode = keyof typeof statusOf
-
-/** A failure with a message that a person can act on. */
-export class AppError extends Error {
-  constructor(
-    readonly code: ErrorCode,
-    message: string,
-    readonly problems: readonly Problem[] = [],
-    readonly extra: Readonly<Record<string, unknown>> = {},
-    options?: ErrorOptions,
-  ) {
-    super(message, options)
-  }
 }
 
 /** After how many seconds it is worth trying again while the database is away. */

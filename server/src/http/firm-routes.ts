@@ -4,7 +4,7 @@ import { columnsAnswer, rulesAnswer, rulesPreview } from '#wire'
 import type { Store } from '../db/store.ts'
 import type { Jobs } from '../jobs/jobs.ts'
 import type { Summaries } from '../jobs/summaries.ts'
-import { AppError } from './errors.ts'
+import { AppError } from '../errors/app-error.ts'
 import { route, StatusAnswer, type Route } from './route.ts'
 
 /** Routes for what a firm has set for itself. */

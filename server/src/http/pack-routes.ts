@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Catalogue, comparePack, PACK_LIMIT, packJsonSchema, readPack, writePack, writtenOf } from '#core'
 import { entriesAnswer, packAnswer } from '#wire'
 import type { Store } from '../db/store.ts'
-import { AppError } from './errors.ts'
+import { AppError } from '../errors/app-error.ts'
 import { FileAnswer, route, type Route } from './route.ts'
 
 /** Routes that bring catalogue packs in and out. */

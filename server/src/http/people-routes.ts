@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { rights, roles } from '#core'
 import * as wire from '#wire'
 import type { Account } from '../db/people.ts'
-import { AppError } from './errors.ts'
+import { AppError } from '../errors/app-error.ts'
 import { route, type Route } from './route.ts'
 import type { Services } from './routes.ts'
 

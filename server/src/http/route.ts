@@ -3,7 +3,7 @@ import { hasRight, reaches, type Right, type Role } from '#core'
 import type { From } from '../auth/accounts.ts'
 import type { Account } from '../db/people.ts'
 import { USUAL_KB } from './body.ts'
-import { AppError } from './errors.ts'
+import { AppError } from '../errors/app-error.ts'
 
 /** What a handler gets: parsed values only, never the request itself. */
 export interface Call<P, Q, B> {

@@ -19,7 +19,7 @@ import {
 } from '#core'
 import type { JobHead } from '../db/jobs.ts'
 import type { Account } from '../db/people.ts'
-import { AppError } from '../http/errors.ts'
+import { AppError } from '../errors/app-error.ts'
 import { pinnedHashes } from '../workers/judging-tasks.ts'
 import type { Summaries } from './summaries.ts'
 import { takeEdit, type Taking } from './taking.ts'

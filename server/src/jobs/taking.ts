@@ -16,7 +16,7 @@ import {
 } from '#core'
 import type { Account } from '../db/people.ts'
 import type { Store } from '../db/store.ts'
-import { AppError } from '../http/errors.ts'
+import { AppError } from '../errors/app-error.ts'
 import type { JudgingPool } from '../workers/pool.ts'
 
 /** A device's clock that differs by less than this is taken as right: so long may a request be under way, milliseconds. */

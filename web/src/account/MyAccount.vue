@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { onMounted, reactive, ref } from 'vue'
 import type { SessionsAnswer } from '#core'
-import { api } from '../app/api.ts'
-import { useSession } from '../app/session.ts'
+import { api } from '../line/api.ts'
+import { useSession } from '../line/session.ts'
 import { deviceWords } from './device-words.ts'
 import { dayTime } from './when.ts'
 import { useFaults } from './useFaults.ts'

@@ -2,8 +2,8 @@
 import { onMounted, reactive, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { LinkAnswer } from '#core'
-import { api } from '../app/api.ts'
-import { useSession } from '../app/session.ts'
+import { api } from '../line/api.ts'
+import { useSession } from '../line/session.ts'
 import { useFaults } from './useFaults.ts'
 
 /* The page behind a link that works once: the first set-up, an invitation, or a new password. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import type { ServiceAnswer } from '#core'
-import { api } from '../app/api.ts'
+import { api } from '../line/api.ts'
 import { inMB, serviceTroubles } from './service-words.ts'
 import { dayTime } from './when.ts'
 import { useFaults } from './useFaults.ts'

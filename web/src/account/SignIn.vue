@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api } from '../app/api.ts'
-import { useSession } from '../app/session.ts'
+import { api } from '../line/api.ts'
+import { useSession } from '../line/session.ts'
 
 const session = useSession()
 const router = useRouter()

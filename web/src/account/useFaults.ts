@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import { ApiError } from '../app/api.ts'
+import { ApiError } from '../line/api.ts'
 
 /** Does work that the server may refuse: what is wrong stands at its field, the rest in one sentence. */
 export function useFaults() {

@@ -1,6 +1,6 @@
 import { ref } from 'vue'
 import type { EditsAnswer } from '#core'
-import { api, ApiError } from '../app/api.ts'
+import { api, ApiError } from '../line/api.ts'
 import { deviceQueue } from '../line/device-queue.ts'
 import { batchOf } from '../line/line.ts'
 import type { LeftEdits } from '../line/queue.ts'

@@ -11,8 +11,8 @@ import {
 } from '@mdi/js'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
-import { newerBuild } from './api.ts'
-import { useSession } from './session.ts'
+import { newerBuild } from '../line/api.ts'
+import { useSession } from '../line/session.ts'
 import { useServiceTrouble } from './useServiceTrouble.ts'
 
 const session = useSession()

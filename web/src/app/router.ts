@@ -1,5 +1,5 @@
 import { createRouter, createWebHistory, type Router } from 'vue-router'
-import { useSession } from './session.ts'
+import { useSession } from '../line/session.ts'
 
 /** The pages; every stage is loaded when it is first opened. */
 export function createAppRouter(): Router {

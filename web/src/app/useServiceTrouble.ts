@@ -1,8 +1,8 @@
 import { onUnmounted, ref, watch, type Ref } from 'vue'
 import type { ServiceAnswer } from '#core'
 import { serviceTroubles } from '../account/service-words.ts'
-import { api } from './api.ts'
-import { useSession } from './session.ts'
+import { api } from '../line/api.ts'
+import { useSession } from '../line/session.ts'
 
 /** How often an owner's page asks how the service is, milliseconds. */
 const ASK_MS = 5 * 60_000

@@ -2,7 +2,7 @@
 import { mdiDownload, mdiMagnify } from '@mdi/js'
 import { computed, onMounted, ref } from 'vue'
 import { deviceClasses, regions, type CatalogueEntry, type DeviceClass, type EntryKind } from '#core'
-import { useSession } from '../app/session.ts'
+import { useSession } from '../line/session.ts'
 import { regionItems } from '../jobs/words.ts'
 import CompareEntries from './CompareEntries.vue'
 import ImportPack from './ImportPack.vue'

@@ -2,8 +2,8 @@
 import { mdiFileUploadOutline } from '@mdi/js'
 import { computed, ref, useTemplateRef } from 'vue'
 import { comparePack, PACK_LIMIT, readPack, type PackChange, type Problem } from '#core'
-import { api, ApiError } from '../app/api.ts'
-import { useSession } from '../app/session.ts'
+import { api, ApiError } from '../line/api.ts'
+import { useSession } from '../line/session.ts'
 
 const session = useSession()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { costWords, defaultHouseRules, figureWords, schools, type HouseRules } from '#core'
-import { useSession } from '../app/session.ts'
+import { useSession } from '../line/session.ts'
 import FigureInput from './FigureInput.vue'
 import RulesPreview from './RulesPreview.vue'
 import { useRulesDraft } from './useRulesDraft.ts'

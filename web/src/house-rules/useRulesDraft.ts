@@ -1,7 +1,7 @@
 import { computed, ref, shallowRef, type ComputedRef, type Ref } from 'vue'
 import { check, houseRulesSchema, sameJson, type HouseRules, type Json, type SchoolKey } from '#core'
-import { api, ApiError } from '../app/api.ts'
-import { useSession } from '../app/session.ts'
+import { api, ApiError } from '../line/api.ts'
+import { useSession } from '../line/session.ts'
 
 /** A job whose findings the draft would change. */
 export interface ChangedJob {

@@ -3,8 +3,8 @@ import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { copyName, jobInfo, newAirSeed, planCopyOps, SCHEMA } from '#core'
-import { api } from '../app/api.ts'
-import { useJob } from './job-store.ts'
+import { api } from '../line/api.ts'
+import { useJob } from '../store/job-store.ts'
 
 /** Begins a real job from a practice plan, or a practice job from a real one: the plan only, nothing that was learned or seen. */
 const job = useJob()

@@ -7,14 +7,14 @@ import { jobInfo, titleOf, type JournalEntry } from '#core'
 import KeysDialog from './KeysDialog.vue'
 import { stages } from './stages.ts'
 import { isTyping, runShortcut, useShortcuts } from './useShortcuts.ts'
-import { ApiError } from '../app/api.ts'
+import { ApiError } from '../line/api.ts'
 import CopyPlan from './CopyPlan.vue'
-import FindingsPanel from '../findings/FindingsPanel.vue'
+import FindingsPanel from './findings/FindingsPanel.vue'
 import JournalPanel from './JournalPanel.vue'
 import StageRail from './StageRail.vue'
 import TrayDialog from './TrayDialog.vue'
 import UndoRestDialog from './UndoRestDialog.vue'
-import { useJob } from './job-store.ts'
+import { useJob } from '../store/job-store.ts'
 
 const job = useJob()
 const route = useRoute()

@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
 import { titleOf, type JournalEntry } from '#core'
-import { useJob } from './job-store.ts'
+import { useJob } from '../store/job-store.ts'
 import { journalLines, touches } from './journal-lines.ts'
 import { useJournal } from './useJournal.ts'
 

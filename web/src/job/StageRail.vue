@@ -5,7 +5,7 @@ import { useRoute } from 'vue-router'
 import { ruleOf, stops } from '#core'
 import { stages } from './stages.ts'
 import StageLink from './StageLink.vue'
-import { useJob } from './job-store.ts'
+import { useJob } from '../store/job-store.ts'
 
 const job = useJob()
 const { mdAndUp } = useDisplay()

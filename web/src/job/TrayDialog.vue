@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 import { titleOf } from '#core'
 import { conflictWords, valueWords, whoWhen, type NamedConflict } from './conflict-words.ts'
-import { useJob } from './job-store.ts'
-import { opLines } from './ops-words.ts'
+import { useJob } from '../store/job-store.ts'
+import { opLines } from '../store/ops-words.ts'
 import { useTouch } from './useTouch.ts'
 
 const job = useJob()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { conflictWords, valueWords, whoWhen } from './conflict-words.ts'
-import { useJob } from './job-store.ts'
+import { useJob } from '../store/job-store.ts'
 import { useTouch } from './useTouch.ts'
 
 const job = useJob()

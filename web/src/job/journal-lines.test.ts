@@ -11,7 +11,7 @@ import {
 } from '#core'
 import { catalogue, learned, smallDoc } from '../testing/small-doc.ts'
 import { journalLines, touches } from './journal-lines.ts'
-import { opLines } from './ops-words.ts'
+import { opLines } from '../store/ops-words.ts'
 
 const doc = smallDoc()
 const entry = (ops: readonly Op[]): JournalEntry => ({

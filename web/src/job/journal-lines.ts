@@ -1,5 +1,5 @@
 import { UPGRADE, type Catalogue, type JobDocument, type JournalEntry, type Op } from '#core'
-import { opLines } from './ops-words.ts'
+import { opLines } from '../store/ops-words.ts'
 
 /** Whether an edit bears on one of these records. */
 export function touches(entry: JournalEntry, ids: ReadonlySet<string>): boolean {

@@ -1,7 +1,7 @@
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import type { JournalEntry } from '#core'
-import { api } from '../app/api.ts'
-import { useJob } from './job-store.ts'
+import { api } from '../line/api.ts'
+import { useJob } from '../store/job-store.ts'
 
 const PAGE = 100
 

@@ -1,7 +1,7 @@
 import { shallowRef, watch, type ShallowRef } from 'vue'
 import { lastTouch, type Conflict, type JobRecord, type JournalEntry } from '#core'
-import { api } from '../app/api.ts'
-import { useJob } from './job-store.ts'
+import { api } from '../line/api.ts'
+import { useJob } from '../store/job-store.ts'
 
 /** Who last changed what a conflict is about, and when: asked of the journal; empty until it answers, or without a net. */
 export function useTouch(

@@ -4,7 +4,7 @@ import { v4 as uuid } from 'uuid'
 import { ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Problem } from '#core'
-import { api, ApiError } from '../app/api.ts'
+import { api, ApiError } from '../line/api.ts'
 
 const MOST_MB = 10
 const router = useRouter()

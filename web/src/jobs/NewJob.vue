@@ -12,8 +12,8 @@ import {
   type JobInfo,
   type Region,
 } from '#core'
-import { api } from '../app/api.ts'
-import { useSession } from '../app/session.ts'
+import { api } from '../line/api.ts'
+import { useSession } from '../line/session.ts'
 import {
   exerciseItems,
   gradeItems,

@@ -5,7 +5,7 @@ import { createMemoryHistory, createRouter } from 'vue-router'
 import { createVuetify } from 'vuetify'
 import { VLayout } from 'vuetify/components'
 import type { JobList as Answer, ListedJob, Role } from '#core'
-import { useSession } from '../app/session.ts'
+import { useSession } from '../line/session.ts'
 import JobList from './JobList.vue'
 
 const row = (name: string, over: Partial<ListedJob> = {}): ListedJob => ({

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { freshEvidence, SCHEMA, type Edit, type EditsAnswer, type JournalEntry, type Replica } from '#core'
-import { ApiError } from '../app/api.ts'
+import { ApiError } from './api.ts'
 import { learned, smallDoc } from '../testing/small-doc.ts'
 import { JobLine, type LineState } from './line.ts'
 import { memoryQueue } from './memory-queue.ts'

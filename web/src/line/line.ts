@@ -13,7 +13,7 @@ import {
   type Replica,
   type TrayReason,
 } from '#core'
-import { ApiError } from '../app/api.ts'
+import { ApiError } from './api.ts'
 import type { Owner, QueueRow, QueueStore } from './queue.ts'
 import type { Transport } from './transport.ts'
 

@@ -1,5 +1,5 @@
 import type { Edit, EditsAnswer, JournalEntry } from '#core'
-import { api, ApiError } from '../app/api.ts'
+import { api, ApiError } from './api.ts'
 
 /** How a job's edits get to the server and its news back. */
 export interface Transport {

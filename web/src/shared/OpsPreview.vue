@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Op } from '#core'
-import { useJob } from '../job/job-store.ts'
-import { opLines } from '../job/ops-words.ts'
+import { useJob } from '../store/job-store.ts'
+import { opLines } from '../store/ops-words.ts'
 
 const props = defineProps<{ ops: readonly Op[] }>()
 const job = useJob()

@@ -1,6 +1,6 @@
 import { computed, ref, type ComputedRef, type Ref } from 'vue'
 import { fieldProblems, typeOfId, type RecordType } from '#core'
-import { useJob } from '../job/job-store.ts'
+import { useJob } from '../store/job-store.ts'
 
 /** A number as typed, with comma or point; nothing typed is none, and what is no number is kept to be refused by its schema. */
 export function readNumber(typed: string): number | string | null {

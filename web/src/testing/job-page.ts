@@ -11,8 +11,8 @@ import {
   type JournalEntry,
   type Role,
 } from '#core'
-import { useSession } from '../app/session.ts'
-import { useJob } from '../job/job-store.ts'
+import { useSession } from '../line/session.ts'
+import { useJob } from '../store/job-store.ts'
 import { useQueue } from '../line/device-queue.ts'
 import { memoryQueue } from '../line/memory-queue.ts'
 import { catalogue } from './small-doc.ts'

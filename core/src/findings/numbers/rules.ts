@@ -1,4 +1,4 @@
-import { systemOf } from '../../fit/system.ts'
+import { systemOf } from '../../system/system.ts'
 import { groupId } from '../../identity/sticker.ts'
 import { applyOps, setOp, type Op } from '../../job/edit.ts'
 import { learnedSerial } from '../../job/enrolment.ts'

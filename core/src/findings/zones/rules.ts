@@ -1,4 +1,5 @@
-import { eventsToZone, newZone } from '../../zones/new-zone.ts'
+import { eventsToZone } from '../../catalogue/zone-loops.ts'
+import { newZone } from '../../zones/new-zone.ts'
 import { setOp } from '../../job/edit.ts'
 import { labelKey } from '../../zones/labels.ts'
 import { numberAll } from '../../zones/number-all.ts'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { deviceSerial, groupId, targetOf, type Target, type Transmission } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const props = defineProps<{ heard: readonly Transmission[]; targets: readonly Target[] }>()
 const emit = defineEmits<{ show: [heard: Transmission]; choose: [id: string] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { enrolmentOf, groupId, NO_STICKER, proofRoute, settledSubjects } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import IdCompare from './IdCompare.vue'
 import type { Enrolling } from './useEnrol.ts'
 

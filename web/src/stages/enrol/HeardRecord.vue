@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { countsHere, groupId, knownBy, type Heard } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import { toldWords } from '../../shared/told.ts'
 
 defineProps<{ records: readonly Heard[] }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Target } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 defineProps<{ targets: readonly Target[]; current: string | null }>()
 const emit = defineEmits<{ choose: [id: string] }>()

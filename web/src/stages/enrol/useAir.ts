@@ -1,7 +1,7 @@
 import { useNow } from '@vueuse/core'
 import { computed, shallowRef, watch, type ComputedRef, type ShallowRef } from 'vue'
 import { jobInfo, transmissions, type Transmission } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 /** How far back a page that begins to listen hears, in milliseconds. */
 const BACK_MS = 15_000

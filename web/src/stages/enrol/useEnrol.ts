@@ -28,9 +28,9 @@ import {
   type Target,
   type Transmission,
 } from '#core'
-import { api } from '../../app/api.ts'
-import { useSession } from '../../app/session.ts'
-import { useJob } from '../../job/job-store.ts'
+import { api } from '../../line/api.ts'
+import { useSession } from '../../line/session.ts'
+import { useJob } from '../../store/job-store.ts'
 import type { Air } from './useAir.ts'
 
 /** What is shown beside the sticker: heard on the practice air, read off the panel's display, or typed and scanned. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { departureLines } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const lines = computed(() => departureLines(job.doc, job.findings, job.system?.panel ?? null))

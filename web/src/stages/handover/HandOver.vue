@@ -2,7 +2,7 @@
 import { mdiDownload } from '@mdi/js'
 import { computed } from 'vue'
 import { customerNotes, recordsOf, scheduleColumns, zoneSchedule } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import Departures from './Departures.vue'
 import OwedList from './OwedList.vue'
 import Signoffs from './Signoffs.vue'

@@ -11,8 +11,8 @@ import {
   type Signoff,
 } from '#core'
 import NoteState from '../prove/NoteState.vue'
-import { useSession } from '../../app/session.ts'
-import { useJob } from '../../job/job-store.ts'
+import { useSession } from '../../line/session.ts'
+import { useJob } from '../../store/job-store.ts'
 
 defineProps<{ ready: boolean }>()
 const job = useJob()

@@ -2,7 +2,7 @@
 import { v4 as uuid } from 'uuid'
 import { computed, reactive, ref } from 'vue'
 import { blankDevice, nextOrder, recordProblems, type Device, type Op, type Use } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import { usesOf } from './words.ts'
 
 const job = useJob()

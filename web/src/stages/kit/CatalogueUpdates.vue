@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { applyOps, findingChanges, judge, pinUpdateOps, pinUpdates } from '#core'
 import { severityLook } from '../../shared/severity.ts'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const open = ref(false)

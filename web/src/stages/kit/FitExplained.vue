@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { costWords, remediesFor, type Remedy } from '#core'
 import OpsPreview from '../../shared/OpsPreview.vue'
 import { verdictLook } from '../../shared/severity.ts'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import type { GridCell, GridRow } from './useFitGrid.ts'
 
 const props = defineProps<{ row: GridRow; cell: GridCell | null }>()

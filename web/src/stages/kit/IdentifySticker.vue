@@ -13,7 +13,7 @@ import {
   type Identified,
   type Op,
 } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const open = ref(false)

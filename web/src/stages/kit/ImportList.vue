@@ -12,10 +12,10 @@ import {
   type ListColumn,
   type Op,
 } from '#core'
-import { api } from '../../app/api.ts'
-import { useSession } from '../../app/session.ts'
+import { api } from '../../line/api.ts'
+import { useSession } from '../../line/session.ts'
 import ListColumns from './ListColumns.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const session = useSession()
 const job = useJob()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { recordsOf, type Device, type DeviceModel } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'

@@ -5,7 +5,7 @@ import { recordsOf, type Device, type DeviceModel, type Op } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const props = defineProps<{ device: Device; model: DeviceModel; name: string }>()
 const job = useJob()

@@ -5,7 +5,7 @@ import { readSticker, removeDeviceOps, type Device, type DeviceModel, type Famil
 import CellChoice from '../../shared/CellChoice.vue'
 import CellText from '../../shared/CellText.vue'
 import { verdictLook } from '../../shared/severity.ts'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import KitDetail from './KitDetail.vue'
 import { usesOf } from './words.ts'
 

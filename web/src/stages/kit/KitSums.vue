@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { kitSums, type Money } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const sums = computed(() => (job.system ? kitSums(job.system) : null))

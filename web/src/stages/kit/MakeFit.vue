@@ -2,7 +2,7 @@
 import { mdiPuzzleCheckOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
 import OpsPreview from '../../shared/OpsPreview.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import { useSolver } from './useSolver.ts'
 
 const job = useJob()

@@ -3,7 +3,7 @@ import { v4 as uuid } from 'uuid'
 import { computed } from 'vue'
 import { nextOrder, receiverLoad, recordOf } from '#core'
 import CellFlag from '../../shared/CellFlag.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const loads = computed(() => (job.system ? receiverLoad(job.system) : []))

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Op, PanelChoice } from '#core'
 import OpsPreview from '../../shared/OpsPreview.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import { useFitGrid } from './useFitGrid.ts'
 
 const job = useJob()

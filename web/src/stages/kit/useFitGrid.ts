@@ -1,6 +1,6 @@
 import { computed } from 'vue'
 import { fitAll, fitPair, rankPanels, type Fit, type FitReason, type PanelChoice, type Verdict } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 export interface GridCell {
   readonly column: string

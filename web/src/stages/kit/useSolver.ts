@@ -1,5 +1,5 @@
 import { onUnmounted, ref, shallowRef, toRaw } from 'vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import type { SolveMessage, SolveRequest } from './solve-worker.ts'
 
 /** Searches what would make the whole kit fit, in a worker: progress as it goes, and it can be stopped. */

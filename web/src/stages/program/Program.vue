@@ -2,7 +2,7 @@
 import { mdiPrinter } from '@mdi/js'
 import { computed } from 'vue'
 import { programmingSheet, type SheetSection } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import KeysText from './KeysText.vue'
 
 const job = useJob()

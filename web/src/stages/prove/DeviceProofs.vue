@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { stateRules, stateSubjects, type ProofStop, type StateKind } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import NoteState from './NoteState.vue'
 import ProofStep from './ProofStep.vue'
 

@@ -10,7 +10,7 @@ import {
   type StateKind,
   type TemporaryState,
 } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 /** Begins a temporary state where the act is done: of these kinds, about these things where it is said. */
 const props = defineProps<{ kinds: readonly StateKind[]; among?: readonly string[]; title?: string }>()

@@ -17,7 +17,7 @@ import {
   type ProofStop,
   type TestResult,
 } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import { toldWords } from '../../shared/told.ts'
 import { clock, proofTitle, stateLook } from './words.ts'
 

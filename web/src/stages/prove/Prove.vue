@@ -2,7 +2,7 @@
 import { computed, nextTick, ref } from 'vue'
 import { useDisplay } from 'vuetify'
 import { openProofs, PANEL, proofRoute, stationOnTest, waitsToBeSent } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import DeviceProofs from './DeviceProofs.vue'
 import RouteRow from './RouteRow.vue'
 import States from './States.vue'

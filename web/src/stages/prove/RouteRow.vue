@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { recordOf, type ProofStop } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import { chipsOf, stateLook } from './words.ts'
 
 const props = defineProps<{ entry: ProofStop; on: boolean }>()

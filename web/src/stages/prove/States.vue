@@ -11,7 +11,7 @@ import {
   type StateKind,
   type TemporaryState,
 } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import NoteState from './NoteState.vue'
 import { clock } from './words.ts'
 

@@ -2,7 +2,7 @@
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
 import { blankState, openStates, recordProblems, type TemporaryState } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import { clock } from './words.ts'
 
 defineProps<{ onTest: TemporaryState | null }>()

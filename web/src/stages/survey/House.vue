@@ -3,7 +3,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { v4 as uuid } from 'uuid'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { houseFromKit, readHouse, recordsOf, writeHouse, type HouseReading } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import { useShortcuts } from '../../job/useShortcuts.ts'
 import HouseTables from './HouseTables.vue'
 

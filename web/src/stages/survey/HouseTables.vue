@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { recordsOf } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import OpeningTable from './OpeningTable.vue'
 import RoomTable from './RoomTable.vue'
 import WayTable from './WayTable.vue'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
 import { choiceWords, evidenceOf, recordsOf, schools, type Departure, type SchoolKey } from '#core'
-import { useSession } from '../../app/session.ts'
-import { useJob } from '../../job/job-store.ts'
+import { useSession } from '../../line/session.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const session = useSession()

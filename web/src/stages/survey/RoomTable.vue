@@ -5,7 +5,7 @@ import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import RemoveButton from '../../shared/RemoveButton.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const rooms = computed(() => recordsOf(job.doc, 'room'))

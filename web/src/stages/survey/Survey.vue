@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { jobInfo, presets } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import CopyPlan from '../../job/CopyPlan.vue'
 import {
   exerciseItems,

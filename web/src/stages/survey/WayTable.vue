@@ -4,7 +4,7 @@ import { paceOf, recordsOf } from '#core'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import RemoveButton from '../../shared/RemoveButton.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const ways = computed(() => recordsOf(job.doc, 'way'))

@@ -5,7 +5,7 @@ import { blankArea, recordProblems, recordsOf, removeAreaOps, type Area } from '
 import CellText from '../../shared/CellText.vue'
 import RemoveButton from '../../shared/RemoveButton.vue'
 import KeypadAreas from './KeypadAreas.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const name = ref('')

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { bothNumbers, delayFieldOf, delayKeys, encodeDelay, limitOf, presets, wantedDelay } from '#core'
 import FieldText from '../../shared/FieldText.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const names = {

@@ -2,7 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, defineAsyncComponent } from 'vue'
 import { delayNeeds, delaySets, entryWays, formatSeconds, houseOf, openingName, type EntryWay } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 /** The chart comes when somebody opens it. */
 const BudgetChart = defineAsyncComponent(() => import('./BudgetChart.vue'))

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { recordOf, recordsOf, servedAreas, serveOps, type Device } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const areas = computed(() => recordsOf(job.doc, 'area'))

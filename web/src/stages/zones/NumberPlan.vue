@@ -2,7 +2,7 @@
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
 import { numberAll, printNumber, recordOf, type NumberingPlan } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const emit = defineEmits<{ said: [text: string] }>()

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { numbersFor, presentBlocks, printNumber, recordsOf, stops, type Terminal } from '#core'
 import { useRackMove } from './useRackMove.ts'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const emit = defineEmits<{ pick: [zone: string] }>()
 const job = useJob()

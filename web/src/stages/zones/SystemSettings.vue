@@ -5,7 +5,7 @@ import CellFlag from '../../shared/CellFlag.vue'
 import FieldChoice from '../../shared/FieldChoice.vue'
 import FieldText from '../../shared/FieldText.vue'
 import KeypadKeys from './KeypadKeys.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const main = { id: 'job:main', kind: 'job.set' }

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { nextOrder, recordProblems, recordsOf, type Op, type SystemUser } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellText from '../../shared/CellText.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const name = ref('')

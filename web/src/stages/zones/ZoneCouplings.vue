@@ -4,7 +4,7 @@ import { recordsOf, type DeviceModel, type PanelModel, type Zone } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const props = defineProps<{ zone: Zone; panel: PanelModel; model: DeviceModel | null; name: string }>()
 const job = useJob()

@@ -12,13 +12,13 @@ import {
   type PanelModel,
   type Zone,
 } from '#core'
-import FindingCard from '../../findings/FindingCard.vue'
+import FindingCard from '../../job/findings/FindingCard.vue'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import { toldWords } from '../../shared/told.ts'
 import ZoneCouplings from './ZoneCouplings.vue'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 const props = defineProps<{ zone: Zone; panel: PanelModel; findings: readonly Finding[] }>()
 const emit = defineEmits<{ remove: [] }>()

@@ -16,7 +16,7 @@ import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import { severityLook } from '../../shared/severity.ts'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import BehaviourStrip from './BehaviourStrip.vue'
 import ZoneDetail from './ZoneDetail.vue'
 

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { recordsOf, type Finding } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 import { useShortcuts } from '../../job/useShortcuts.ts'
 import Areas from './Areas.vue'
 import Delays from './Delays.vue'

@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef } from 'vue'
 import { moveZone, printNumber, recordOf, type ZoneMove } from '#core'
-import { useJob } from '../../job/job-store.ts'
+import { useJob } from '../../store/job-store.ts'
 
 /** Moving a zone to another place of the rack, by dragging or by keys: each place says at once whether it takes it. */
 export function useRackMove() {

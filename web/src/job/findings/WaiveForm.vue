@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { recordProblems, type Finding } from '#core'
-import { useSession } from '../app/session.ts'
-import { useJob } from '../job/job-store.ts'
+import { useSession } from '../../line/session.ts'
+import { useJob } from '../../store/job-store.ts'
 import { barredFrom, waiverOf } from './waiver.ts'
 
 const props = defineProps<{ finding: Finding }>()

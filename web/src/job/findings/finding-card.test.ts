@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { recordOf, recordsOf, type Finding } from '#core'
-import { openJob, type JobPage } from '../testing/job-page.ts'
-import { after, smallDoc } from '../testing/small-doc.ts'
+import { openJob, type JobPage } from '../../testing/job-page.ts'
+import { after, smallDoc } from '../../testing/small-doc.ts'
 import FindingCard from './FindingCard.vue'
 
 /** The small job with a response type, and without a label. */

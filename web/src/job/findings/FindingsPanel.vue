@@ -2,8 +2,8 @@
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ruleOf, typeOfId, type Finding, type RecordType } from '#core'
-import { severityLook } from '../shared/severity.ts'
-import { useJob } from '../job/job-store.ts'
+import { severityLook } from '../../shared/severity.ts'
+import { useJob } from '../../store/job-store.ts'
 import FindingCard from './FindingCard.vue'
 
 const open = defineModel<boolean>({ required: true })
