@@ -252,7 +252,8 @@ function security(tls: boolean) {
   })
 }
 
-function serveClient(app: Express, root: string): void {
+/** Serves the built client from a folder, wherever that lies. */
+export function serveClient(app: Express, root: string): void {
   app.use(
     '/assets',
     express.static(join(root, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
@@ -262,7 +263,8 @@ function serveClient(app: Express, root: string): void {
     // Only a page of the client's own has no ending: a file that is not there is not there.
     if (req.method !== 'GET' || /\.[a-z0-9]+$/i.test(req.path))
       throw new AppError('NOT_FOUND', 'There is nothing at this address.')
-    res.set('Cache-Control', 'no-cache').sendFile(join(root, 'index.html'))
+    // Named within the folder: a whole path with a dot in it, such as one below ~/.local, would be taken for a hidden file.
+    res.set('Cache-Control', 'no-cache').sendFile('index.html', { root })
   })
 }
 
