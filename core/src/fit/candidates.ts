@@ -3,6 +3,7 @@ import type { PanelModel, ReceiverModel } from '../catalogue/schema.ts'
 import { kindOf } from '../response/advise.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { fitAll, type Fit, type Verdict } from './fit.ts'
+import { firmwareWhenChosen } from '../system/choose-panel.ts'
 import type { PresentReceiver, System } from '../system/system.ts'
 
 /** What a panel would be for this kit. */
@@ -36,11 +37,10 @@ export function systemWithPanel(system: System, catalogue: Catalogue, panel: Pan
   )
   return {
     ...system,
-    // The firmware of a panel that is still to be bought is the newest; that of one on a wall must be read.
     info: {
       ...system.info,
       panel: panel.id,
-      radioFirmware: system.info.kind === 'new' ? (panel.radioFirmware.at(-1) ?? null) : null,
+      radioFirmware: firmwareWhenChosen(panel, system.info.kind),
     },
     panel,
     receivers: [...(builtIn ? [present('built-in', builtIn, catalogue)] : []), ...kept],

@@ -7,6 +7,7 @@ import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
+import { choosePanelOps } from '../system/choose-panel.ts'
 import { systemOf, type System } from '../system/system.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
 
@@ -258,21 +259,12 @@ function panels(doc: JobDocument, catalogue: Catalogue, system: System): Attempt
   return catalogue
     .all('panel')
     .filter((panel) => panel.id !== info.panel && made(panel))
-    .map((panel) => {
-      const firmware = panel.radioFirmware.at(-1) ?? null
-      const set = (field: string, from: unknown, to: unknown): Op[] =>
-        from === to ? [] : [{ op: 'set', id: 'job:main', field, from, to }]
-      return {
-        kind: 'panel',
-        title: `Choose ${panel.name} instead`,
-        ops: [
-          ...pinOps(doc, catalogue, [panel.id]),
-          ...set('panel', info.panel, panel.id),
-          ...set('radioFirmware', info.radioFirmware, firmware),
-        ],
-        again: enrolled,
-      }
-    })
+    .map((panel) => ({
+      kind: 'panel',
+      title: `Choose ${panel.name} instead`,
+      ops: choosePanelOps(doc, catalogue, panel.id),
+      again: enrolled,
+    }))
 }
 
 function limitSwaps(remedies: readonly Remedy[]): Remedy[] {

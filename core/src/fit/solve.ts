@@ -10,6 +10,7 @@ import { cheapestPlaces, type FlowItem } from './flow.ts'
 import type { RemedyCosts } from '../house-rules/house-rules.ts'
 import { neededEvents, stands, swapOps } from './remedies.ts'
 import { repeaterTrouble } from './repeaters.ts'
+import { firmwareWhenChosen } from '../system/choose-panel.ts'
 import { systemOf, type PresentReceiver, type System } from '../system/system.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
@@ -128,7 +129,7 @@ function panelSettings(o: {
     .filter((id) => !has.has(id))
     .flatMap((id) => catalogue.get('receiver', id) ?? [])
   const locked = start.receivers.filter((item) => item.encryptedOnly)
-  const firmwares = changed ? [panel.radioFirmware.at(-1) ?? null] : newerFirmware(start)
+  const firmwares = changed ? [firmwareWhenChosen(panel, o.system.info.kind)] : newerFirmware(start)
   const settings: Setting[] = []
   for (const firmware of firmwares)
     for (const add of subsets(open))

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import {
   blankJob,
   emptyDocument,
+  firmwareWhenChosen,
   presets,
   recordProblems,
   SCHEMA,
@@ -62,15 +63,13 @@ watch(
 function record(): JobInfo {
   const preset = presets[form.region]
   const pet = form.petKg.trim().replace(',', '.')
-  const newest = session.catalogue?.get('panel', form.panel)?.radioFirmware.at(-1) ?? null
-  // The firmware of a panel that is on the wall already must be read there.
-  const firmware = form.kind === 'new' ? newest : null
+  const panel = session.catalogue?.get('panel', form.panel) ?? null
   return {
     ...blankJob,
     id: 'job:main',
     ...form,
     petKg: pet === '' ? null : Number(pet),
-    radioFirmware: firmware,
+    radioFirmware: firmwareWhenChosen(panel, form.kind),
     entry1: preset.entry.usual,
     entry2: preset.entryPlusAbort
       ? preset.entryPlusAbort - (preset.abort?.usual ?? 0)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Op, PanelChoice } from '#core'
+import { choosePanelOps, type PanelChoice } from '#core'
 import OpsPreview from '../../shared/OpsPreview.vue'
 import { useJob } from '../../store/job-store.ts'
 import { useFitGrid } from './useFitGrid.ts'
@@ -11,20 +11,7 @@ const picked = ref<string | null>(null)
 const all = computed(() => job.system?.devices.length ?? 0)
 const fitting = (choice: PanelChoice): number => choice.countsThen.works + choice.countsThen.loss
 const pick = computed(() => choices.value.find((choice) => choice.panel.id === picked.value) ?? null)
-const ops = computed((): Op[] => {
-  const { system } = job
-  if (!pick.value || !system) return []
-  const { panel } = pick.value
-  const { info } = system
-  const firmware = info.kind === 'new' ? (panel.radioFirmware.at(-1) ?? null) : null
-  const set = (field: string, from: unknown, to: unknown): Op[] =>
-    from === to ? [] : [{ op: 'set', id: 'job:main', field, from, to }]
-  return [
-    ...job.pins([panel.id]),
-    ...set('panel', info.panel, panel.id),
-    ...set('radioFirmware', info.radioFirmware, firmware),
-  ]
-})
+const ops = computed(() => (pick.value ? choosePanelOps(job.doc, job.catalogue, pick.value.panel.id) : []))
 
 function apply(): void {
   job.edit('job.panel', ops.value)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { jobInfo, type Op } from '#core'
+import { choosePanelOps, jobInfo } from '#core'
 import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
@@ -18,16 +18,8 @@ const items = computed(() =>
     .map((item) => ({ title: `${item.name} — ${item.style}`, value: item.id })),
 )
 
-/** Choosing a new panel also takes its newest radio firmware, as one edit; that of a panel on the wall must be read. */
 function choose(id: string | null): void {
-  const { panel: from, radioFirmware, kind } = info.value
-  if (id === from) return
-  const newest = job.catalogue.get('panel', id)?.radioFirmware.at(-1) ?? null
-  const firmware = kind === 'new' ? newest : null
-  const ops: Op[] = [...job.pins([id]), { op: 'set', id: 'job:main', field: 'panel', from, to: id }]
-  if (firmware !== radioFirmware)
-    ops.push({ op: 'set', id: 'job:main', field: 'radioFirmware', from: radioFirmware, to: firmware })
-  job.edit('job.panel', ops)
+  job.edit('job.panel', choosePanelOps(job.doc, job.catalogue, id))
 }
 
 function setFirmware(to: string): void {
