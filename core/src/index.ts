@@ -190,6 +190,7 @@ export { identify, STICKER_LIMIT } from './identity/identify.ts'
 export type { Identified, NotIdentified } from './identity/identify.ts'
 export { compareIds, groupId, readSticker } from './identity/sticker.ts'
 export type { ComparedCharacter, StickerResult } from './identity/sticker.ts'
+export { wiringWords } from './programming/field-values.ts'
 export { advise, isLifeSafety, isWayIn, kindOf, needOf, tripWords, whileMoving } from './response/advise.ts'
 export type { Advice, Need, Place } from './response/advise.ts'
 export {
@@ -197,6 +198,7 @@ export {
   decodeDelay,
   delayFieldOf,
   delayKeys,
+  delayNames,
   encodeDelay,
   limitOf,
   delaySets,
@@ -260,7 +262,9 @@ export type { Owed } from './findings/handover.ts'
 export { keypadPresses } from './programming/presses.ts'
 export { customerNotes } from './findings/customer-notes.ts'
 export { exitWords, keysSwitchedOff, openWords } from './response/setting-words.ts'
-export { fieldValue } from './programming/field-values.ts'
+export { panelSettings, type PanelSetting, type SettingChoice } from './response/panel-settings.ts'
+export { lowerFirst, upperFirst } from './units/words.ts'
+export { zoneFieldInfo, type ZoneFieldInfo } from './programming/field-values.ts'
 export { programmingSheet, type Sheet } from './programming/sheet.ts'
 export type { SheetSection, SheetStep } from './programming/step.ts'
 export { removeAreaOps, removeDeviceOps } from './job/removals.ts'

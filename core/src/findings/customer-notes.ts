@@ -8,7 +8,7 @@ import { servedAreas } from '../premises/served-areas.ts'
 import { behaviourOf } from '../response/behaviour-of.ts'
 import { exitWords, keysSwitchedOff, storedInKeypad } from '../response/setting-words.ts'
 import { printNumber } from '../zones/numbers.ts'
-import { upper } from './words/plural.ts'
+import { upperFirst } from '../units/words.ts'
 
 /**
  * What the customer should be told of how this plan behaves, one sentence each: what is left unwatched and when, what
@@ -94,6 +94,6 @@ function keypadLines(doc: JobDocument, system: System): string[] {
       ? `the fob of ${user.name}`
       : `the ${model.name}${device.room ? ` in ${device.room}` : ''}`
     const names = all.flatMap((area) => (areas.has(area.id) ? area.name : []))
-    return [upper(`${who} sets and unsets ${names.join(' and ')} only.`)]
+    return [upperFirst(`${who} sets and unsets ${names.join(' and ')} only.`)]
   })
 }

@@ -22,7 +22,7 @@ import { labelWords } from './words/labels.ts'
 import { lifeSafetyWords } from './words/life-safety.ts'
 import { numberWords } from './words/numbers.ts'
 import { placementWords } from './words/placement.ts'
-import { upper } from './words/plural.ts'
+import { upperFirst } from '../units/words.ts'
 import { reportingWords } from './words/reporting.ts'
 import { responseWords } from './words/response.ts'
 import { settingWords } from './words/settings.ts'
@@ -85,7 +85,7 @@ function joined<F>(id: string, rule: Declared<F>, words: WordsOf<Record<'says', 
         facts: facts as Facts,
         // As much as a waiver keeps of it.
         key: JSON.stringify(rule.key.map((name) => facts[name])).slice(0, 1000),
-        text: upper(words.says(facts)),
+        text: upperFirst(words.says(facts)),
         fix: fix && { title: fixTitle(fix), ops: fix.ops },
       })),
   }

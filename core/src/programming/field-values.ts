@@ -1,4 +1,4 @@
-import type { PanelModel, ZoneField } from '../catalogue/schema.ts'
+import type { PanelModel, ResponseType, ZoneField } from '../catalogue/schema.ts'
 import type { System } from '../system/system.ts'
 import { groupId } from '../identity/sticker.ts'
 import { recordOf, type JobDocument } from '../job/document.ts'
@@ -15,116 +15,195 @@ const toldBy = {
   owner: 'an owner for somebody who left',
 } as const
 
-/** What is keyed for one zone field and what it means; null where the panel does not ask this of the zone. */
-export function fieldValue(
-  doc: JobDocument,
-  system: System,
-  panel: PanelModel,
-  zone: Zone,
-  field: ZoneField,
-): { readonly value: string; readonly meaning: string; readonly note?: string } | 'open' | null {
-  const item = zone.device === null ? undefined : system.byId.get(zone.device)
-  const type = panel.responseTypes.find((entry) => entry.key === zone.response)
-  const flag = (on: boolean) => ({
-    value: on ? panel.programming.yes : panel.programming.no,
-    meaning: on ? 'yes' : 'no',
-  })
-  const keyed = panel.programming.zone.find((step) => step.field === field)?.values
-  switch (field) {
-    case 'number':
-      return { value: printNumber(panel, zone.number), meaning: `zone ${printNumber(panel, zone.number)}` }
-    case 'response':
-      return type ? { value: type.code, meaning: type.name, note: listNote(panel, type.key) } : 'open'
-    case 'equipmentCode':
-      return zone.equipmentCode === null
-        ? item?.family
-          ? 'open'
-          : null
-        : { value: zone.equipmentCode, meaning: item?.model.name ?? '' }
-    case 'equipmentKind': {
+/** What is keyed for a field of a zone, and what it means. */
+export interface KeyedField {
+  readonly value: string
+  readonly meaning: string
+  readonly note?: string
+}
+
+/** A zone with what its fields are keyed by. */
+interface KeyedZone {
+  readonly doc: JobDocument
+  readonly panel: PanelModel
+  readonly zone: Zone
+  readonly item: System['devices'][number] | undefined
+  readonly type: ResponseType | undefined
+}
+
+/** A field of a zone as a panel holds and asks it. */
+export interface ZoneFieldInfo {
+  /** What the sheet calls it. */
+  readonly name: string
+  /** Its address in a panel's memory, by meaning; {n}: the zone's number. Null for what is no address of its own. */
+  readonly address: string | null
+  /** What is keyed: `open` where the plan owes it, null where the panel does not ask this of the zone. */
+  readonly keyed: (at: KeyedZone) => KeyedField | 'open' | null
+}
+
+/** Every field of a zone, said once. */
+export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
+  number: {
+    name: 'number',
+    address: null,
+    keyed: ({ panel, zone }) => {
+      const value = printNumber(panel, zone.number)
+      return { value, meaning: `zone ${value}` }
+    },
+  },
+  response: {
+    name: 'response type',
+    address: 'zone.{n}.response',
+    keyed: ({ panel, type }) =>
+      type ? { value: type.code, meaning: type.name, note: listNote(panel, type.key) } : 'open',
+  },
+  equipmentCode: {
+    name: 'equipment code',
+    address: 'zone.{n}.equipmentCode',
+    keyed: ({ zone, item }) => {
+      if (zone.equipmentCode !== null) return { value: zone.equipmentCode, meaning: item?.model.name ?? '' }
+      return item?.family ? 'open' : null
+    },
+  },
+  equipmentKind: {
+    name: 'equipment kind',
+    address: 'zone.{n}.equipmentKind',
+    keyed: ({ panel, zone }) => {
       const kind = panel.equipment.kinds.find((entry) => entry.key === zone.equipmentKind)
       return kind ? { value: kind.keyed, meaning: kind.name } : 'open'
-    }
-    case 'serial': {
-      if (!item?.family) return null
-      const known = enrolmentOf(doc, zone.id)
-      const serial = known?.serial ?? item.device.sticker
-      const from = !known
-        ? 'from the sticker, not learned yet'
-        : known.told === null
-          ? 'learned'
-          : `told by ${toldBy[known.told]}, not learned here`
-      return serial === null
-        ? 'open'
-        : { value: [...serial].join(' '), meaning: `${groupId(item.family, serial)}, ${from}` }
-    }
-    case 'loop':
+    },
+  },
+  serial: { name: 'transmitter ID', address: 'zone.{n}.serial', keyed: serialValue },
+  loop: {
+    name: 'loop',
+    address: 'zone.{n}.loop',
+    keyed: ({ zone, item }) => {
       if (!item?.family || item.model.switches) return null
-      return zone.loop === null
-        ? 'open'
-        : {
-            value: String(zone.loop),
-            meaning: item.model.loops.find((entry) => entry.event === zone.event)?.name ?? '',
-          }
-    case 'inputs': {
-      // Only contacts whose panel switches their inputs; what the model lacks is not asked.
-      const inputs = [
-        ['reed', zone.reedOn],
-        ['terminals', zone.terminalsOn],
-        ['end-of-line', zone.endOfLineOn],
-      ] as const
-      const mine = inputs.filter(([, on]) => on !== null)
-      if (!item?.model.switches) return null
-      return mine.length === 0
-        ? 'open'
-        : {
-            value: mine.map(([, on]) => flag(on === true).value).join(' '),
-            meaning: mine.map(([name, on]) => `${name} ${on ? 'on' : 'off'}`).join(', '),
-          }
-    }
-    case 'area': {
+      if (zone.loop === null) return 'open'
+      const loop = item.model.loops.find((entry) => entry.event === zone.event)
+      return { value: String(zone.loop), meaning: loop?.name ?? '' }
+    },
+  },
+  inputs: { name: 'contact inputs', address: 'zone.{n}.inputs', keyed: inputsValue },
+  area: {
+    name: 'area',
+    address: 'zone.{n}.areas',
+    keyed: ({ doc, zone }) => {
       const list = [zone.area, zone.area2].flatMap((id) => recordOf(doc, 'area', id) ?? [])
-      return list.length > 0
-        ? {
-            value: list.map((area) => area.number).join(' '),
-            meaning: list.map((area) => area.name).join(' and '),
-          }
-        : 'open'
-    }
-    case 'chime':
-      return type?.hides.includes(field) ? null : chimeValue(panel, zone, flag(zone.chime))
-    case 'sirens': {
-      const list = zone.sirens ?? []
+      if (list.length === 0) return 'open'
+      return {
+        value: list.map((area) => area.number).join(' '),
+        meaning: list.map((area) => area.name).join(' and '),
+      }
+    },
+  },
+  report: flagField('report'),
+  chime: {
+    name: 'chime',
+    address: 'zone.{n}.chime',
+    keyed: ({ panel, zone, type }) => (type?.hides.includes('chime') ? null : chimeValue(panel, zone)),
+  },
+  supervise: flagField('supervise'),
+  transmissionDelay: { ...flagField('transmissionDelay'), name: 'hold before sending' },
+  sirens: {
+    name: 'siren outputs',
+    address: 'zone.{n}.sirens',
+    keyed: ({ panel, zone }) => {
       if (zone.sirens === null) return null
-      return list.length === 0
+      return zone.sirens.length === 0
         ? { value: panel.programming.no, meaning: 'none' }
-        : { value: list.join(' '), meaning: `output ${list.join(', ')}` }
-    }
-    case 'doubleKnock':
-    case 'dayZone':
-      return zone[field] ? flag(true) : null
-    case 'fireGroup':
-      return type?.fire !== 'verified'
-        ? null
-        : zone.fireGroup === null
-          ? 'open'
-          : { value: String(zone.fireGroup), meaning: `group ${zone.fireGroup}` }
-    case 'wiring': {
+        : { value: zone.sirens.join(' '), meaning: `output ${zone.sirens.join(', ')}` }
+    },
+  },
+  doubleKnock: {
+    name: 'double knock',
+    address: 'zone.{n}.doubleKnock',
+    keyed: ({ panel, zone }) => (zone.doubleKnock ? flag(panel, true) : null),
+  },
+  fireGroup: {
+    name: 'fire group',
+    address: 'zone.{n}.fireGroup',
+    keyed: ({ zone, type }) => {
+      if (type?.fire !== 'verified') return null
+      if (zone.fireGroup === null) return 'open'
+      return { value: String(zone.fireGroup), meaning: `group ${zone.fireGroup}` }
+    },
+  },
+  wiring: {
+    name: 'wiring',
+    address: 'wired.{n}.wiring',
+    keyed: ({ panel, zone, item }) => {
       if (item?.family !== null) return null
       if (zone.wiring === null) return 'open'
+      const keyed = panel.programming.zone.find((step) => step.field === 'wiring')?.values
       const ohms = zone.resistorOhm === null ? '' : `, ${zone.resistorOhm} ohms`
       return { value: keyed?.[zone.wiring] ?? zone.wiring, meaning: `${wiringWords[zone.wiring]}${ohms}` }
-    }
-    case 'report':
-    case 'supervise':
-    case 'transmissionDelay':
-      return type?.hides.includes(field) ? null : flag(zone[field])
-    case 'label':
-      return labelValue(panel, zone.label)
+    },
+  },
+  dayZone: {
+    name: 'day zone of the user’s choice',
+    address: 'zone.{n}.dayZone',
+    keyed: ({ panel, zone }) => (zone.dayZone ? flag(panel, true) : null),
+  },
+  label: {
+    name: 'label',
+    address: 'zone.{n}.label',
+    keyed: ({ panel, zone }) => labelValue(panel, zone.label),
+  },
+}
+
+/** A zone with its device and response type looked up, for asking what is keyed for each of its fields. */
+export function keyedZone(doc: JobDocument, system: System, zone: Zone): KeyedZone | null {
+  const { panel } = system
+  if (!panel) return null
+  const item = zone.device === null ? undefined : system.byId.get(zone.device)
+  return { doc, panel, zone, item, type: panel.responseTypes.find((entry) => entry.key === zone.response) }
+}
+
+function flag(panel: PanelModel, on: boolean): KeyedField {
+  return { value: on ? panel.programming.yes : panel.programming.no, meaning: on ? 'yes' : 'no' }
+}
+
+/** A flag that a response type may hide. */
+function flagField(field: 'report' | 'supervise' | 'transmissionDelay'): ZoneFieldInfo {
+  return {
+    name: field,
+    address: `zone.{n}.${field}`,
+    keyed: ({ panel, zone, type }) => (type?.hides.includes(field) ? null : flag(panel, zone[field])),
   }
 }
 
-const wiringWords = {
+function serialValue({ doc, zone, item }: KeyedZone): KeyedField | 'open' | null {
+  if (!item?.family) return null
+  const known = enrolmentOf(doc, zone.id)
+  const serial = known?.serial ?? item.device.sticker
+  if (serial === null) return 'open'
+  const from = !known
+    ? 'from the sticker, not learned yet'
+    : known.told === null
+      ? 'learned'
+      : `told by ${toldBy[known.told]}, not learned here`
+  return { value: [...serial].join(' '), meaning: `${groupId(item.family, serial)}, ${from}` }
+}
+
+/** Only of contacts whose panel switches their inputs; what the model lacks is not asked. */
+function inputsValue({ panel, zone, item }: KeyedZone): KeyedField | 'open' | null {
+  if (!item?.model.switches) return null
+  const inputs = [
+    ['reed', zone.reedOn],
+    ['terminals', zone.terminalsOn],
+    ['end-of-line', zone.endOfLineOn],
+  ] as const
+  const mine = inputs.filter(([, on]) => on !== null)
+  if (mine.length === 0) return 'open'
+  return {
+    value: mine.map(([, on]) => flag(panel, on === true).value).join(' '),
+    meaning: mine.map(([name, on]) => `${name} ${on ? 'on' : 'off'}`).join(', '),
+  }
+}
+
+/** How a zone is wired, as the form and the sheet name it. */
+export const wiringWords = {
   closed: 'closed loop',
   open: 'open loop',
   'end-of-line': 'end-of-line resistor',
@@ -137,20 +216,13 @@ function listNote(panel: PanelModel, key: string): string {
   return list ? `Goes into the ${list.name}, and so out of any other list.` : ''
 }
 
-function chimeValue(
-  panel: PanelModel,
-  zone: Zone,
-  plain: { readonly value: string; readonly meaning: string },
-): { readonly value: string; readonly meaning: string } {
+function chimeValue(panel: PanelModel, zone: Zone): KeyedField {
   const styles = panel.couplings?.chimeStyles
   const style = styles?.find((item) => item.key === zone.chimeStyle) ?? styles?.[0]
-  return zone.chime && style ? { value: style.keyed, meaning: style.name } : plain
+  return zone.chime && style ? { value: style.keyed, meaning: style.name } : flag(panel, zone.chime)
 }
 
-function labelValue(
-  panel: PanelModel,
-  label: string,
-): { value: string; meaning: string; note?: string } | 'open' {
+function labelValue(panel: PanelModel, label: string): KeyedField | 'open' {
   if (label.trim() === '') return 'open'
   if (panel.label.style === 'text') {
     const text = panel.label.capitals ? label.toUpperCase() : label

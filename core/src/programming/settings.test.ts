@@ -74,7 +74,10 @@ describe('settings of the whole system', () => {
     expect(step(job, 'Whole system', 'keypad keys switched off')?.[1]).toBe('medical pair off')
     job.set('job:main', { keysOff: ['help key'] })
     expect(step(job, 'Whole system', 'keypad keys switched off')).toBeNull()
-    expect(step(job, 'Whole system', 'outputs')).toEqual(['641 [send] 6 [send]', 'on until a code is keyed'])
+    expect(step(job, 'Whole system', 'outputs')).toEqual([
+      '641 [send] 6 [send]',
+      'stay on until a code is keyed',
+    ])
   })
 
   it('have a keyed value for every choice that a panel offers', () => {

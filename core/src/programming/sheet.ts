@@ -1,11 +1,11 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { PanelModel, ZoneField } from '../catalogue/schema.ts'
+import type { PanelModel } from '../catalogue/schema.ts'
 import { systemOf, type System } from '../system/system.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Zone } from '../job/records.ts'
 import { printNumber } from '../zones/numbers.ts'
-import { fieldValue } from './field-values.ts'
+import { keyedZone, zoneFieldInfo } from './field-values.ts'
 import { makeStep, type SheetSection, type SheetStep } from './step.ts'
 import { servedSection, settingSteps, slotSection, systemSteps } from './system-steps.ts'
 
@@ -18,26 +18,6 @@ export interface Sheet {
   readonly open: number
 }
 
-const fieldNames: Readonly<Record<ZoneField, string>> = {
-  number: 'number',
-  response: 'response type',
-  equipmentCode: 'equipment code',
-  equipmentKind: 'equipment kind',
-  serial: 'transmitter ID',
-  loop: 'loop',
-  inputs: 'contact inputs',
-  area: 'area',
-  report: 'report',
-  chime: 'chime',
-  supervise: 'supervise',
-  transmissionDelay: 'hold before sending',
-  sirens: 'siren outputs',
-  doubleKnock: 'double knock',
-  fireGroup: 'fire group',
-  wiring: 'wiring',
-  dayZone: 'day zone of the user’s choice',
-  label: 'label',
-}
 /** Makes the sheet by the house rules in force: way in, system fields, zones in number order, slots, way out and save. Null without a panel. */
 export function programmingSheet(doc: JobDocument, catalogue: Catalogue, rules: HouseRules): Sheet | null {
   const system = systemOf(doc, catalogue)
@@ -85,10 +65,11 @@ function moveSteps(doc: JobDocument, panel: PanelModel, zone: Zone, number: stri
 function zoneSection(doc: JobDocument, system: System, panel: PanelModel, zone: Zone): SheetSection {
   const number = printNumber(panel, zone.number)
   const text = panel.programming
+  const at = keyedZone(doc, system, zone)
   const steps = text.zone.flatMap((step): SheetStep[] => {
-    const result = fieldValue(doc, system, panel, zone, step.field)
+    const { name: field, keyed } = zoneFieldInfo[step.field]
+    const result = at && keyed(at)
     if (result === null) return []
-    const field = fieldNames[step.field]
     if (result === 'open')
       return [makeStep({ step, fill: { number }, field, meaning: 'still open in the plan', open: true })]
     return [

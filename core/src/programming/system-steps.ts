@@ -1,13 +1,13 @@
-import type { PanelModel, SettingKey } from '../catalogue/schema.ts'
+import type { PanelModel } from '../catalogue/schema.ts'
 import type { System } from '../system/system.ts'
 import { groupId } from '../identity/sticker.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
-import type { JobInfo } from '../job/records.ts'
 import { servedAreas } from '../premises/served-areas.ts'
 import { bothNumbers, delayFieldOf, delayNames, delaySets, encodeDelay, limitOf } from '../response/delays.ts'
-import { presets } from '../response/presets.ts'
-import { exitWords, keysSwitchedOff, openWords, storedInKeypad } from '../response/setting-words.ts'
+import { settingOf } from '../response/panel-settings.ts'
+import { storedInKeypad } from '../response/setting-words.ts'
+import { lowerFirst } from '../units/words.ts'
 import { makeStep, type SheetSection, type SheetStep } from './step.ts'
 import { learnedSerial } from '../job/enrolment.ts'
 
@@ -39,76 +39,13 @@ export function systemSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {
 export function settingSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {
   const info = jobInfo(doc)
   return (panel.programming.settings ?? []).flatMap((step): SheetStep[] => {
-    const set = settingValue(panel, info, step.setting)
+    const setting = settingOf(step.setting)
+    const set = setting.keyed(panel, info)
     if (set === null) return []
     const keyed = step.values?.[set.value] ?? set.value
     const fill = { value: keyed, meaning: set.meaning }
-    return [makeStep({ step, fill, field: settingNames[step.setting], meaning: set.meaning })]
+    return [makeStep({ step, fill, field: lowerFirst(setting.label), meaning: set.meaning })]
   })
-}
-
-const settingNames: Readonly<Record<SettingKey, string>> = {
-  siren: 'siren time',
-  swinger: 'swinger shutdown',
-  supervise: 'lost after silence of',
-  exitUnit: 'unit of the exit delay',
-  exitBy: 'exit ends',
-  openAtExit: 'zone open at the end of exit',
-  stayToEntry2: 'stay zones to entry 2',
-  entryBeeps: 'sound while entry runs',
-  exitBeeps: 'sound while exit runs',
-  outputs: 'outputs',
-  keySwitch: 'key switch',
-  keysOff: 'keypad keys switched off',
-}
-
-/** A setting's choice and what it means; null where the plan leaves it as the panel comes. */
-function settingValue(
-  panel: PanelModel,
-  info: JobInfo,
-  key: SettingKey,
-): { readonly value: string; readonly meaning: string } | null {
-  const flag = (on: boolean | null, meaning: string) =>
-    on === null ? null : { value: on ? 'on' : 'off', meaning }
-  const number = (value: number | null, unit: string) =>
-    value === null ? null : { value: String(value), meaning: `${value} ${unit}` }
-  switch (key) {
-    case 'siren': {
-      if (info.sirenSeconds === null || !panel.siren) return null
-      const encoded = encodeDelay(panel.siren, info.sirenSeconds, presets[info.region].siren, 'down')
-      return encoded.ok ? { value: String(encoded.keyed), meaning: bothNumbers(panel.siren, encoded) } : null
-    }
-    case 'swinger':
-      return number(info.swinger, 'trips')
-    case 'supervise':
-      return number(info.superviseMinutes, 'min')
-    case 'exitUnit':
-      return info.exitUnitSwitched
-        ? { value: 'on', meaning: `steps of ${panel.delays.exit.switched?.secondsPerUnit ?? 1} s` }
-        : null
-    case 'exitBy':
-      return info.exitBy === null ? null : { value: info.exitBy, meaning: exitWords[info.exitBy] }
-    case 'openAtExit':
-      return info.openAtExit === null ? null : { value: info.openAtExit, meaning: openWords[info.openAtExit] }
-    case 'stayToEntry2':
-      return flag(info.stayToEntry2 ? true : null, 'every zone of stay starts entry 2')
-    case 'entryBeeps':
-    case 'exitBeeps':
-      return flag(info[key], info[key] ? 'keypads sound' : 'keypads make no sound')
-    case 'outputs':
-      return info.outputs === null
-        ? null
-        : {
-            value: info.outputs,
-            meaning: info.outputs === 'latched' ? 'on until a code is keyed' : 'a pulse',
-          }
-    case 'keySwitch':
-      return info.keySwitch === 'none' ? null : { value: info.keySwitch, meaning: info.keySwitch }
-    case 'keysOff': {
-      const off = keysSwitchedOff(panel, info)
-      return off.length === 0 ? null : { value: off.join(', '), meaning: `${off.join(', ')} off` }
-    }
-  }
 }
 
 /** Fobs, keypads and sirens that have slots, with what is keyed for each. */

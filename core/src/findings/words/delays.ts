@@ -2,7 +2,7 @@ import { delayNames } from '../../response/delays.ts'
 import { formatSeconds } from '../../units/seconds.ts'
 import type { DelayFacts } from '../delays/rules.ts'
 import type { WordsOf } from '../finding.ts'
-import { upper } from './plural.ts'
+import { upperFirst } from '../../units/words.ts'
 
 /** How the rules on delays read. */
 export const delayWords: WordsOf<DelayFacts> = {
@@ -15,13 +15,13 @@ export const delayWords: WordsOf<DelayFacts> = {
     title: 'delay outside the region’s limit',
     source: 'The region’s preset',
     says: ({ area, delay, wanted, bound, limit, preset, source }) =>
-      `${of(area)}${upper(delayNames[delay])} is ${formatSeconds(wanted)}; ${preset} allows at ${bound} ${formatSeconds(limit)} (${source}).`,
+      `${of(area)}${upperFirst(delayNames[delay])} is ${formatSeconds(wanted)}; ${preset} allows at ${bound} ${formatSeconds(limit)} (${source}).`,
   },
   'entry-plus-abort': {
     title: 'entry delay and hold before sending together too long',
     source: 'ANSI/SIA CP-01: entry delay and abort window together at most 60 s',
     says: ({ area, delay, entry, abort, most }) =>
-      `${of(area)}${upper(delayNames[delay])} ${formatSeconds(entry)} and ${delayNames.abort} ${formatSeconds(abort)} make ${formatSeconds(entry + abort)}; together at most ${formatSeconds(most)}.`,
+      `${of(area)}${upperFirst(delayNames[delay])} ${formatSeconds(entry)} and ${delayNames.abort} ${formatSeconds(abort)} make ${formatSeconds(entry + abort)}; together at most ${formatSeconds(most)}.`,
   },
   'entry-too-short': {
     title: 'entry delay shorter than the way to the keypad',
@@ -59,7 +59,7 @@ function tooShort(facts: DelayFacts['entry-too-short']): string {
   const end = legal
     ? ''
     : ` No legal delay is long enough${most === null ? '' : ` (at most ${formatSeconds(most)})`}: move the keypad, give a fob, or use another door.`
-  return `${of(area)}${upper(delayNames[delay])} is ${formatSeconds(now)}; ${way} to the keypad in ${room} takes ${formatSeconds(needed)} (${parts}).${end}`
+  return `${of(area)}${upperFirst(delayNames[delay])} is ${formatSeconds(now)}; ${way} to the keypad in ${room} takes ${formatSeconds(needed)} (${parts}).${end}`
 }
 
 function of(area: string | null): string {

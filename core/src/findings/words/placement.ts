@@ -1,7 +1,8 @@
 import { useNames } from '../../response/use-names.ts'
 import type { WordsOf } from '../finding.ts'
 import type { PlacementFacts } from '../placement/rules.ts'
-import { here, lower } from './plural.ts'
+import { lowerFirst } from '../../units/words.ts'
+import { here } from './plural.ts'
 
 /** How the rules on places read. */
 export const placementWords: WordsOf<PlacementFacts> = {
@@ -58,7 +59,7 @@ export const placementWords: WordsOf<PlacementFacts> = {
     title: 'stated use differs from the described house',
     source: 'The house in words tells how people move; one of the two is wrong',
     says: ({ model, room, said, derived, why }) =>
-      `${model}${here(room)} is said to be ${useNames[said]}, but ${lower(why)} That makes it ${useNames[derived]}.`,
+      `${model}${here(room)} is said to be ${useNames[said]}, but ${lowerFirst(why)} That makes it ${useNames[derived]}.`,
   },
   'fact-missing': {
     title: 'a fact about the house is missing',
@@ -67,7 +68,7 @@ export const placementWords: WordsOf<PlacementFacts> = {
       const name = `The use of ${model}${here(room)}`
       return assumed === null
         ? `${name} cannot be told yet; needed: ${needed.join(' and ')}.`
-        : `${name} is assumed: ${lower(assumed)} Say ${needed.join(' and ')}.`
+        : `${name} is assumed: ${lowerFirst(assumed)} Say ${needed.join(' and ')}.`
     },
   },
 }

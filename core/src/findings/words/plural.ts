@@ -18,13 +18,3 @@ export function counted(count: number, one: string, other = `${one}s`): string {
 export function here(room: string): string {
   return room === '' ? '' : ` in ${room}`
 }
-
-/** The text with a capital at its beginning. */
-export function upper(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1)
-}
-
-/** The text with a small letter at its beginning. */
-export function lower(text: string): string {
-  return text.charAt(0).toLowerCase() + text.slice(1)
-}

@@ -3,7 +3,7 @@ import { formatSeconds } from '../../units/seconds.ts'
 import type { WordsOf } from '../finding.ts'
 import type { ResponseFacts } from '../response/rules.ts'
 import type { WrongKind } from '../response/wrong-kind.ts'
-import { upper } from './plural.ts'
+import { upperFirst } from '../../units/words.ts'
 
 /** How the rules on response types read. */
 export const responseWords: WordsOf<ResponseFacts> = {
@@ -67,7 +67,7 @@ export const responseWords: WordsOf<ResponseFacts> = {
     source: 'The option turns every zone of stay into entry 2: windows then give an intruder that delay',
     says: (facts) =>
       facts.has
-        ? `${upper(facts.option)} is on: ${facts.zones.map((zone) => `zone ${zone}`).join(', ')} would start entry 2 in stay instead of alarming at once.`
+        ? `${upperFirst(facts.option)} is on: ${facts.zones.map((zone) => `zone ${zone}`).join(', ')} would start entry 2 in stay instead of alarming at once.`
         : `${facts.panel} has no option that turns stay zones into entry 2.`,
   },
   'day-zone': {

@@ -1,17 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { bothNumbers, delayFieldOf, delayKeys, encodeDelay, limitOf, presets, wantedDelay } from '#core'
+import {
+  bothNumbers,
+  delayFieldOf,
+  delayKeys,
+  delayNames,
+  encodeDelay,
+  limitOf,
+  presets,
+  upperFirst,
+  wantedDelay,
+} from '#core'
 import FieldText from '../../shared/FieldText.vue'
 import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
-const names = {
-  entry1: 'Entry delay 1',
-  entry2: 'Entry delay 2',
-  exit: 'Exit delay',
-  exitStay: 'Exit delay of stay',
-  abort: 'Hold before sending',
-} as const
 /** Of stay only where the panel keeps one of its own. */
 const shown = computed(() =>
   delayKeys.filter((key) => key !== 'exitStay' || job.system?.panel?.delays.exitStay !== undefined),
@@ -22,7 +25,7 @@ const rows = computed(() =>
     const wanted = wantedDelay(job.doc, key)
     const encoded = field && wanted !== null ? encodeDelay(field, wanted, limitOf(job.doc, key)) : null
     const hint = !field ? 'not on this panel' : encoded ? `keyed ${bothNumbers(field, encoded)}` : 'not set'
-    return { key, field: key === 'abort' ? 'abortWindow' : key, name: names[key], hint }
+    return { key, field: key === 'abort' ? 'abortWindow' : key, name: upperFirst(delayNames[key]), hint }
   }),
 )
 const source = computed(() => (job.system ? presets[job.system.info.region].source : ''))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { bothNumbers, encodeDelay, exitWords, jobInfo, presets } from '#core'
+import { jobInfo, lowerFirst, panelSettings } from '#core'
 import CellFlag from '../../shared/CellFlag.vue'
 import FieldChoice from '../../shared/FieldChoice.vue'
 import FieldText from '../../shared/FieldText.vue'
@@ -11,45 +11,15 @@ const job = useJob()
 const main = { id: 'job:main', kind: 'job.set' }
 const panel = computed(() => job.system?.panel ?? null)
 const couplings = computed(() => panel.value?.couplings ?? {})
-const info = computed(() => jobInfo(job.doc))
-const preset = computed(() => presets[info.value.region])
-const sirenHint = computed(() => {
-  const field = panel.value?.siren
-  const wanted = info.value.sirenSeconds
-  if (!field) return 'not a field of this panel'
-  if (wanted === null) return `as it comes; ${preset.value.siren.source}`
-  return `keyed ${bothNumbers(field, encodeDelay(field, wanted, preset.value.siren, 'down'))}`
+/** The settings that this panel has, with what can be chosen and what helps to choose. */
+const settings = computed(() => {
+  const has = panel.value
+  if (!has) return []
+  const info = jobInfo(job.doc)
+  return panelSettings
+    .filter((setting) => setting.form !== 'keys' && setting.applies(has))
+    .map((setting) => ({ ...setting, items: setting.choices(has), help: setting.hint(has, info) }))
 })
-const swingerHint = computed(() =>
-  preset.value.swinger
-    ? `CP-01: ${preset.value.swinger.min}–${preset.value.swinger.max}, ${preset.value.swinger.usual} as shipped`
-    : panel.value?.swinger
-      ? `this panel: ${panel.value.swinger.from}–${panel.value.swinger.to}`
-      : 'this panel states no range',
-)
-const exitItems = computed(() => [
-  asItComes,
-  ...(couplings.value.exitBy ?? []).map((value) => ({ title: exitWords[value], value })),
-])
-const opens = { exclude: 'is left out: unprotected', alarm: 'alarms' }
-const asItComes = { title: 'as it comes', value: null }
-const outputItems = computed(() => [
-  asItComes,
-  ...(couplings.value.outputs ?? []).map((value) => ({
-    title: value === 'latched' ? 'stay on until a code is keyed' : 'give a pulse',
-    value,
-  })),
-])
-const beepItems = [asItComes, { title: 'keypads sound', value: true }, { title: 'silent', value: false }]
-const switchItems = [
-  { title: 'none', value: 'none' },
-  { title: 'springs back', value: 'momentary' },
-  { title: 'latches: nothing else sets then', value: 'latching' },
-]
-const openItems = computed(() => [
-  asItComes,
-  ...(couplings.value.openAtExit ?? []).map((value) => ({ title: opens[value], value })),
-])
 
 const notes = computed(() => [
   ...(couplings.value.dayZones === 'user'
@@ -74,64 +44,28 @@ const notes = computed(() => [
   <details v-if="panel" class="sheet more">
     <summary>Siren, shutdown, supervision and what the panel couples</summary>
     <div class="fields">
-      <FieldText v-bind="main" field="sirenSeconds" label="Siren time" number suffix="s" :hint="sirenHint" />
-      <FieldText
-        v-bind="main"
-        field="swinger"
-        label="Swinger shutdown"
-        number
-        suffix="trips"
-        :hint="swingerHint"
-      />
-      <FieldText
-        v-bind="main"
-        field="superviseMinutes"
-        label="Lost after silence of"
-        number
-        suffix="min"
-        :hint="`empty: as it comes, ${panel.superviseMinutes ? `${panel.superviseMinutes} min` : 'how long is not stated'}`"
-      />
-      <FieldChoice
-        v-if="exitItems.length > 1"
-        v-bind="main"
-        field="exitBy"
-        label="Exit ends"
-        :items="exitItems"
-      />
-      <FieldChoice
-        v-if="openItems.length > 1"
-        v-bind="main"
-        field="openAtExit"
-        label="A zone open at the end of exit"
-        :items="openItems"
-      />
-      <FieldChoice
-        v-if="outputItems.length > 2"
-        v-bind="main"
-        field="outputs"
-        label="Outputs"
-        :items="outputItems"
-      />
-      <template v-if="couplings.beeps">
-        <FieldChoice v-bind="main" field="entryBeeps" label="While entry runs" :items="beepItems" />
-        <FieldChoice v-bind="main" field="exitBeeps" label="While exit runs" :items="beepItems" />
+      <template v-for="setting in settings" :key="setting.key">
+        <FieldText
+          v-if="setting.form === 'number'"
+          v-bind="main"
+          :field="setting.field"
+          :label="setting.label"
+          number
+          :suffix="setting.unit"
+          :hint="setting.help"
+        />
+        <FieldChoice
+          v-else-if="setting.form === 'choice'"
+          v-bind="main"
+          :field="setting.field"
+          :label="setting.label"
+          :items="[...setting.items]"
+        />
+        <label v-else class="flag"
+          ><CellFlag v-bind="main" :field="setting.field" :label="setting.label" /> {{ setting.label
+          }}<span class="quiet">: {{ lowerFirst(setting.help) }}</span></label
+        >
       </template>
-      <FieldChoice
-        v-if="couplings.latchingKeySwitch"
-        v-bind="main"
-        field="keySwitch"
-        label="Key switch"
-        :items="switchItems"
-      />
-      <label v-if="panel.delays.exit.switched" class="flag"
-        ><CellFlag v-bind="main" field="exitUnitSwitched" label="The unit of the exit delay is switched" />
-        Exit in steps of {{ panel.delays.exit.switched.secondsPerUnit }} s
-        <span class="quiet">({{ panel.delays.exit.switched.option }})</span></label
-      >
-      <label v-if="couplings.stayToEntry2" class="flag"
-        ><CellFlag v-bind="main" field="stayToEntry2" label="All stay zones take entry 2" /> All stay zones
-        take entry 2 <span class="quiet">({{ couplings.stayToEntry2 }})</span></label
-      >
       <FieldText
         v-bind="main"
         field="unheatedFrom"

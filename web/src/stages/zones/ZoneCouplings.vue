@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { recordsOf, type DeviceModel, type PanelModel, type Zone } from '#core'
+import { recordsOf, wiringWords, type DeviceModel, type PanelModel, type Zone } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
@@ -27,10 +27,7 @@ const areaWord = computed(() =>
 const type = computed(() => props.panel.responseTypes.find((item) => item.key === props.zone.response))
 const wirings = [
   { title: 'not said', value: null },
-  { title: 'closed loop', value: 'closed' },
-  { title: 'open loop', value: 'open' },
-  { title: 'end-of-line resistor', value: 'end-of-line' },
-  { title: 'double end-of-line', value: 'double' },
+  ...Object.entries(wiringWords).map(([value, title]) => ({ title, value })),
 ]
 const chimes = computed(() => [
   { title: couplings.value.chimeStyles?.[0]?.name ?? '', value: null },

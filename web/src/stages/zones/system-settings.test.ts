@@ -16,8 +16,8 @@ describe('settings of the whole system', () => {
   it('show what the panel has and nothing else', async () => {
     page = await openJob(docOn('panel/pinfold-16', null))
     await page.show(SystemSettings)
-    expect(labels()).toContain('A zone open at the end of exit')
-    expect(labels()).toContain('While entry runs')
+    expect(labels()).toContain('Zone open at the end of exit')
+    expect(labels()).toContain('Sound while entry runs')
     expect(labels()).not.toContain('Exit ends')
     expect(labels()).not.toContain('Key switch')
     expect(page.host.textContent).toContain('leaves it when it enters another: first-door list')
