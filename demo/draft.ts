@@ -35,7 +35,7 @@ export const REFERENCE = '2026-01-15T12:00:00Z'
 
 /** The demo's people, by name: their ids are those of the firm that the demo is loaded into. */
 export const idris: Person = { id: null, name: 'Idris Quayle' }
-export const morwen: Person = { id: null, name: 'Morwen Tallis' }
+const morwen: Person = { id: null, name: 'Morwen Tallis' }
 
 /** A demo job being written: by the same edits a person would make, one after the other, each in its maker's name. */
 export class Draft {

@@ -117,7 +117,7 @@ export function planFor(
   return { doc, families }
 }
 
-export function device(model: string, key: string) {
+function device(model: string, key: string) {
   return { ...blankDevice, id: `device:${key}`, model, order: 1 }
 }
 

@@ -47,7 +47,7 @@ export function report(turn: Turn, what: ReportOf, source: string, hold: number 
 }
 
 /** Tells what is heard now, if that has changed: of several alarms the one that goes before. */
-export function hear(turn: Turn): void {
+function hear(turn: Turn): void {
   const sounding = turn.state.alarms.filter(({ sound }) => sound !== 'silent' && sound !== 'none')
   const first = [...sounding].sort((a, b) => rank(a) - rank(b))[0]
   const heard = first?.sound ?? null

@@ -3,8 +3,7 @@ import type { AlarmKind, Trip } from '../catalogue/entry-fields.ts'
 /* How a panel behaves, as plain values: what the machine of this folder acts out. No document, no pack, no clock. */
 
 /** Arming modes of a set system; not set is no mode. */
-export const setModes = ['away', 'stay', 'night'] as const
-export type SetMode = (typeof setModes)[number]
+export type SetMode = 'away' | 'stay' | 'night'
 
 /** What an alarm, a report or a trouble is about: the kinds of response types, and what the panel raises of itself. */
 export type ActKind = AlarmKind | 'tamper' | 'duress'
@@ -48,7 +47,7 @@ export interface ActZone {
 }
 
 /** Seconds of an area; null where nobody has said them: the machine then takes none. */
-export interface ActDelays {
+interface ActDelays {
   readonly entry1: number | null
   readonly entry2: number | null
   readonly exit: number | null

@@ -26,7 +26,7 @@ export type ActEvent = {
 )
 
 /** Why setting or leaving out was refused. */
-export type Refusal = 'would alarm at once' | 'trouble' | 'entry runs' | 'always on'
+type Refusal = 'would alarm at once' | 'trouble' | 'entry runs' | 'always on'
 
 /** What a report to the station says. */
 export type ReportOf = ActKind | 'cancelled' | 'trouble' | 'trouble over'

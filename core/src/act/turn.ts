@@ -46,7 +46,7 @@ export class Turn {
 const maps = new WeakMap<Behaviour, ReadonlyMap<string, ActZone>>()
 
 /** Zones of a behaviour by id; made once. */
-export function zonesOf(behaviour: Behaviour): ReadonlyMap<string, ActZone> {
+function zonesOf(behaviour: Behaviour): ReadonlyMap<string, ActZone> {
   const kept = maps.get(behaviour)
   if (kept) return kept
   const made = new Map(behaviour.zones.map((zone) => [zone.id, zone]))

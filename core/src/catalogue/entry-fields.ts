@@ -8,7 +8,7 @@ export const note = z.string().min(1).max(400)
 export const entryId = (kind: string) =>
   z.string().regex(new RegExp(`^${kind}/[a-z0-9-]{1,60}$`), `must be an id such as ${kind}/…`)
 export const firmware = z.string().regex(/^\d{1,3}\.\d{1,3}$/, 'must be a version such as 1.20')
-export const region = z.enum(regions)
+const region = z.enum(regions)
 export const base = {
   version: z.string().min(1).max(20),
   maker: label,

@@ -12,7 +12,7 @@ export type Severity = 'stops' | 'risks' | 'advice'
 export type Fact = string | number | boolean | null | readonly Fact[] | { readonly [name: string]: Fact }
 
 /** What would cure a finding, as an edit to preview and apply. */
-export interface Fix {
+interface Fix {
   readonly title: string
   readonly ops: readonly Op[]
 }

@@ -25,7 +25,7 @@ export interface Fit {
   readonly reasons: readonly FitReason[]
 }
 
-export const fitCodes = [
+const fitCodes = [
   'no-panel',
   'no-receiver',
   'band',
@@ -148,7 +148,7 @@ export function fitPair(c: Case, options: FitOptions = {}): { verdict: Verdict; 
 }
 
 /** One device against one receiver, capacity left aside. */
-export function fitWith(c: Case, options: FitOptions = {}): FitReason[] {
+function fitWith(c: Case, options: FitOptions = {}): FitReason[] {
   const reasons: FitReason[] = []
   for (const [code, check] of checks) {
     const result = options.without?.has(code) ? null : check(c)

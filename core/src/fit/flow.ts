@@ -1,5 +1,5 @@
 /** One possible place of an item: a bin it could go into, and what that costs. */
-export interface FlowOption {
+interface FlowOption {
   readonly bin: string
   readonly cost: number
 }

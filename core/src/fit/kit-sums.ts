@@ -1,7 +1,7 @@
 import type { System } from '../system/system.ts'
 
 /** Batteries of one type over the kit. */
-export interface BatteryLine {
+interface BatteryLine {
   readonly type: string
   readonly count: number
 }

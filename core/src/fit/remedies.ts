@@ -11,10 +11,10 @@ import { choosePanelOps } from '../system/choose-panel.ts'
 import { systemOf, type System } from '../system/system.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
 
-export type RemedyKind = Exclude<keyof RemedyCosts, 'enrol'>
+type RemedyKind = Exclude<keyof RemedyCosts, 'enrol'>
 
 /** A device whose verdict a remedy changes. */
-export interface VerdictChange {
+interface VerdictChange {
   readonly device: string
   readonly from: Verdict
   readonly to: Verdict

@@ -8,7 +8,7 @@ import type { Device, Use } from '../job/records.ts'
 import { recordProblems } from '../job/edit.ts'
 
 /** What one row of an equipment list became. */
-export type ListRow =
+type ListRow =
   | {
       readonly row: number
       readonly ok: true

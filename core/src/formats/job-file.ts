@@ -13,7 +13,7 @@ import { SCHEMA, type JobRecord } from '../job/records.ts'
 import { check, type Problem } from '../units/problem.ts'
 
 /** Number of the job file form. Form 2 keeps entries written in an older pack form apart. */
-export const JOB_FILE_FORMAT = 2
+const JOB_FILE_FORMAT = 2
 
 /** What a job file holds once read: ops that make the job, evidence apart, and the entries it pins. */
 export type JobFileResult =

@@ -6,7 +6,7 @@ import { readEdit, replay, type Edit } from '../job/edit.ts'
 import { check, type Problem } from '../units/problem.ts'
 
 /** Number of the journal file form. */
-export const JOURNAL_FORMAT = 1
+const JOURNAL_FORMAT = 1
 
 /** A job as it came to be: its edits in order, and the entries they pin. */
 export type JournalFileResult =

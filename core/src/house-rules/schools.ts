@@ -1,7 +1,7 @@
 import type { FigureKey, SchoolKey } from './house-rules.ts'
 
 /** One school of a question on which practitioners differ, with what speaks for it. */
-export interface SchoolChoice {
+interface SchoolChoice {
   readonly key: string
   readonly name: string
   readonly reason: string

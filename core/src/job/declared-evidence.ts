@@ -24,7 +24,7 @@ const zoneAsItWas = z.strictObject({
 })
 
 /** A device, its place, its panel and the zones concerned as they were; null where nothing was known of them. */
-export const asItWas = z.strictObject({
+const asItWas = z.strictObject({
   panel: entryId.nullable(),
   device: id,
   model: entryId,

@@ -12,25 +12,22 @@ import { upgrades } from './upgrades.ts'
 export type Op = ops.Op<JobRecord>
 /** A fact: what one person's one act did to a job. */
 export type Edit = edits.Edit<JobRecord>
-export type ApplyResult = ops.ApplyResult<JobRecord>
 export type JournalEntry = journals.JournalEntry<JobRecord>
 export type UndoStacks = journals.UndoStacks<JobRecord>
-export type UndoPlan = journals.UndoPlan<JobRecord>
 export type Replica = replicas.Replica<JobRecord>
 export type TrayItem = replicas.TrayItem<JobRecord>
-export type PendingEdit = replicas.PendingEdit<JobRecord>
 export type { Conflict } from '../records/ops.ts'
 
-export const jobKernel = kernel.kernelOf<JobRecord>(jobRecords, upgrades)
+const jobKernel = kernel.kernelOf<JobRecord>(jobRecords, upgrades)
 
 export const {
   applyOps,
   invertOps,
-  partOps,
+
   readEdit,
   recordProblems,
   fieldProblems,
-  isEvidenceEdit,
+
   isEvidence,
   authorityProblems,
   handedIn,

@@ -6,8 +6,8 @@ import type { Heard, Zone } from './records.ts'
 export type KnownBy = 'heard' | 'typed' | 'sister'
 
 /** Causes of what nobody heard. */
-export const TYPED = 'typed'
-export const SISTER = 'sister'
+const TYPED = 'typed'
+const SISTER = 'sister'
 
 /** How a piece of evidence knows its ID: a sticker proves the device in hand, not that it was heard. */
 export function knownBy({ source, cause }: Pick<Heard, 'source' | 'cause'>): KnownBy {

@@ -3,9 +3,9 @@ import * as evidence from './declared-evidence.ts'
 import * as planned from './declared-plan.ts'
 import * as premises from './declared-premises.ts'
 
-export { uses, type Use } from './declared-plan.ts'
+export { type Use } from './declared-plan.ts'
 export { openingUses, roomKinds, type OpeningUse, type RoomKind } from './declared-premises.ts'
-export { asItWas, proofKinds, type AsItWas } from './declared-evidence.ts'
+export { proofKinds, type AsItWas } from './declared-evidence.ts'
 export { pinId } from './fields.ts'
 
 /** Number of the record shapes; shapes.ts tells what changed at it, upgrades.ts how older ones are read. */
@@ -55,12 +55,9 @@ export type Room = RecordOf<typeof premises.room>
 export type Way = RecordOf<typeof premises.way>
 export type Opening = RecordOf<typeof premises.opening>
 export type Sight = RecordOf<typeof premises.sight>
-export type Serves = RecordOf<typeof premises.serves>
 export type Heard = RecordOf<typeof evidence.heard>
 export type TestResult = RecordOf<typeof evidence.test>
 export type TemporaryState = RecordOf<typeof evidence.state>
-export type StateEnd = RecordOf<typeof evidence.stateEnd>
 export type Signoff = RecordOf<typeof evidence.signoff>
 export type FixedRules = RecordOf<typeof evidence.fixedRules>
 export type Waiver = RecordOf<typeof evidence.waiver>
-export type WaiverEnd = RecordOf<typeof evidence.waiverEnd>

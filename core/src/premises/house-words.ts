@@ -22,7 +22,7 @@ import { roomKey } from './house.ts'
  */
 
 /** One line as it was understood, or what is wrong with it. */
-export interface HouseLine {
+interface HouseLine {
   readonly line: number
   readonly text: string
   readonly ok: boolean
@@ -39,7 +39,7 @@ export interface HouseReading {
 }
 
 /** Longest description that is read, in characters. */
-export const HOUSE_LIMIT = 40_000
+const HOUSE_LIMIT = 40_000
 
 const useWords: Readonly<Record<string, OpeningUse>> = {
   'every day': 'everyday',

@@ -16,7 +16,7 @@ export interface Walk {
 }
 
 /** A keypad in a described room. */
-export interface Keypad {
+interface Keypad {
   readonly device: Device
   readonly name: string
   readonly room: Room

@@ -7,7 +7,7 @@ import { Keeper } from '../units/keep.ts'
 import { houseOf, openingName, roomKey, type House } from './house.ts'
 
 /** A fact that a judgement would need, and where it is entered. */
-export interface MissingFact {
+interface MissingFact {
   readonly fact: string
   /** Id of the record, or `premises`, where it is said. */
   readonly at: string

@@ -16,7 +16,7 @@ const toldBy = {
 } as const
 
 /** What is keyed for a field of a zone, and what it means. */
-export interface KeyedField {
+interface KeyedField {
   readonly value: string
   readonly meaning: string
   readonly note?: string

@@ -37,7 +37,7 @@ function panelCopy(panel: string | null): AsItWas | null {
 }
 
 /** The entry delay that a trip of a zone starts when the system is fully set, s; null where it starts none. */
-export function startedDelay(doc: JobDocument, panel: PanelModel | null, zone: Zone | null): number | null {
+function startedDelay(doc: JobDocument, panel: PanelModel | null, zone: Zone | null): number | null {
   const type = panel?.responseTypes.find((item) => item.key === zone?.response)
   if (!panel || !zone || !type) return null
   const trip = modesOf(panel, jobInfo(doc), zone, type).find(({ mode }) => mode === 'away')?.trip

@@ -18,7 +18,7 @@ export interface JournalEntry<R extends AnyRecord> {
 }
 
 /** An undo that can be brought back, with the kind of edit that it took back, where that is still known. */
-export type RedoEntry<R extends AnyRecord> = JournalEntry<R> & { readonly undid?: string }
+type RedoEntry<R extends AnyRecord> = JournalEntry<R> & { readonly undid?: string }
 
 /** What a person can take back, and what they can bring back, the next one last. */
 export interface UndoStacks<R extends AnyRecord> {

@@ -9,7 +9,7 @@ import { makeEdit, takeNews, takeRefusal, type Replica, type TrayReason } from '
 import { NewerShape, upgradeDocument, upgradeEdit, type Step } from './upgrade.ts'
 
 /** What reading an edit from outside gave. */
-export type ReadEdit<R extends AnyRecord> =
+type ReadEdit<R extends AnyRecord> =
   /** Whole and valid, in the shapes in force; an older one that held evidence beside a plan is two, evidence first. */
   | { readonly ok: true; readonly edits: readonly Edit<R>[] }
   | { readonly ok: false; readonly code: 'invalid'; readonly problems: readonly Problem[] }

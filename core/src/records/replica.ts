@@ -25,7 +25,7 @@ export interface TrayItem<R extends AnyRecord> {
   readonly reason: TrayReason
 }
 
-export interface PendingEdit<R extends AnyRecord> {
+interface PendingEdit<R extends AnyRecord> {
   readonly edit: Edit<R>
   /** Its ops as they take effect on the document below it. */
   readonly took: readonly Op<R>[]

@@ -8,7 +8,7 @@ import { delayFieldOf, delaySets, encodeDelay, exitInStay, limitOf, type DelayKe
 /* The panel's behaviour as this plan has it: what the machine of act/ is given. */
 
 /** The area of a plan that names none. */
-export const WHOLE = 'area:whole'
+const WHOLE = 'area:whole'
 
 /** What a plan couples to a zone's response type besides the type itself. */
 export interface Coupled {

@@ -7,13 +7,13 @@ import { exitWords, keysSwitchedOff, openWords } from './setting-words.ts'
 /* The settings of a whole panel, each said once: the form, the sheet and the panel's memory read them here. */
 
 /** A choice of a setting: the value kept, and how it is shown. */
-export interface SettingChoice {
+interface SettingChoice {
   readonly value: string | boolean | null
   readonly title: string
 }
 
 /** What is keyed for a setting, and what that means. */
-export interface KeyedSetting {
+interface KeyedSetting {
   /** A choice's name, which the panel's own texts turn into keys; a number as it is keyed. */
   readonly value: string
   readonly meaning: string

@@ -12,7 +12,7 @@ export interface Problem {
  * Turns schema issues into plain sentences that name the field and the allowed values.
  * The schema library's own wording never reaches a person.
  */
-export function problemsOf(error: z.ZodError, root = ''): Problem[] {
+function problemsOf(error: z.ZodError, root = ''): Problem[] {
   return error.issues.flatMap((issue) => wordIssue(issue, root))
 }
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { houseRulesSchema } from '../house-rules/house-rules.ts'
 import type { JobDocument } from '../job/document.ts'
-import type { Edit, JournalEntry } from '../job/edit.ts'
+import type { JournalEntry } from '../job/edit.ts'
 import { editShape } from '../records/edit.ts'
 import { time } from '../records/fields.ts'
 import { rights, roles } from '../records/roles.ts'
@@ -15,7 +15,7 @@ import { rights, roles } from '../records/roles.ts'
 const outer = <T>(schema: z.ZodType): z.ZodType<T> => schema as z.ZodType<T>
 
 const record = z.looseObject({ id: z.string(), type: z.string() })
-export const documentWire = outer<JobDocument>(
+const documentWire = outer<JobDocument>(
   z.object({ schema: z.number().int(), records: z.record(z.string(), record) }),
 )
 const op = z.discriminatedUnion('op', [
@@ -24,15 +24,14 @@ const op = z.discriminatedUnion('op', [
   z.object({ op: z.literal('set'), id: z.string(), field: z.string(), from: z.unknown(), to: z.unknown() }),
 ])
 const edit = z.object({ ...editShape.shape, ops: z.array(op) })
-export const editWire = outer<Edit>(edit)
-export const entryWire = outer<JournalEntry>(z.object({ revision: z.number().int(), edit, takenAt: time }))
-export const writtenWire = z.object({
+const entryWire = outer<JournalEntry>(z.object({ revision: z.number().int(), edit, takenAt: time }))
+const writtenWire = z.object({
   hash: z.string(),
   form: z.number().int(),
   raw: z.unknown(),
 })
-export const problemWire = z.object({ path: z.string(), message: z.string() })
-export const conflictWire = z.object({
+const problemWire = z.object({ path: z.string(), message: z.string() })
+const conflictWire = z.object({
   code: z.enum(['changed', 'gone', 'exists', 'reference']),
   id: z.string(),
   field: z.string().nullable(),
@@ -47,7 +46,7 @@ export const conflictWire = z.object({
 export const sentEdits = z.object({ edits: z.array(z.unknown()).min(1).max(100), sentAt: time.optional() })
 
 /** The answer to one edit. */
-export const editAnswer = z.discriminatedUnion('outcome', [
+const editAnswer = z.discriminatedUnion('outcome', [
   z.object({ id: z.string(), outcome: z.literal('taken'), revision: z.number().int() }),
   z.object({ id: z.string(), outcome: z.literal('conflict'), conflict: conflictWire }),
   z.object({ id: z.string(), outcome: z.literal('invalid'), problems: z.array(problemWire) }),
@@ -70,7 +69,7 @@ export const openedJob = z.object({
 })
 export const journalPage = z.object({ entries: z.array(entryWire) })
 
-export const jobSummary = z.object({
+const jobSummary = z.object({
   /** The stage whose work is next. */
   stage: z.string(),
   /** How many things it still owes before hand-over. */
@@ -78,7 +77,7 @@ export const jobSummary = z.object({
   /** How many findings stop it. */
   stops: z.number().int(),
 })
-export const listedJob = z.object({
+const listedJob = z.object({
   id: z.string(),
   name: z.string(),
   address: z.string(),
@@ -172,7 +171,6 @@ export const packAnswer = z.object({ new: z.number(), changed: z.number(), same:
 export const okAnswer = z.object({ ok: z.literal(true) })
 export const setupAnswer = z.object({ needed: z.boolean() })
 
-export type WireConflict = z.infer<typeof conflictWire>
 export type EditAnswer = z.infer<typeof editAnswer>
 export type EditsAnswer = z.infer<typeof editsAnswer>
 export type UndoAnswer = z.infer<typeof undoAnswer>

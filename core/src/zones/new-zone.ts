@@ -60,7 +60,7 @@ export function newZone(opts: {
 }
 
 /** Inputs of a contact that its panel switches on and off, as shipped; null where the panel tells loops apart. */
-export function switchesOf(model: DeviceModel): Pick<Zone, 'reedOn' | 'terminalsOn' | 'endOfLineOn'> {
+function switchesOf(model: DeviceModel): Pick<Zone, 'reedOn' | 'terminalsOn' | 'endOfLineOn'> {
   const on = (name: string): boolean | null =>
     model.switches?.find((item) => item.switch === name)?.on ?? null
   return { reedOn: on('reed'), terminalsOn: on('terminals'), endOfLineOn: on('end-of-line') }

@@ -19,7 +19,7 @@ import { planNumbers, type PlanCost, type PlanInput } from './plan.ts'
 import { holdsNumber } from '../job/enrolment.ts'
 
 /** One number that a plan changes, and why. */
-export interface NumberMove {
+interface NumberMove {
   readonly zone: string
   readonly from: number
   readonly to: number

@@ -8,7 +8,7 @@ import { AppError } from '../errors/app-error.ts'
 import { hashPassword, verifyPassword } from './password.ts'
 
 /** How long a session lasts, in days. */
-export const SESSION_DAYS = 14
+const SESSION_DAYS = 14
 /** How long an invitation and a set-up link work, in hours; one for a new password, which opens an account, works a day. */
 const INVITE_HOURS = 72
 const PASSWORD_HOURS = 24
@@ -23,7 +23,7 @@ export interface From {
   readonly device: string
 }
 
-export interface NewPerson {
+interface NewPerson {
   readonly name: string
   readonly login: string
   readonly role: Role

@@ -17,7 +17,7 @@ import type { DbAddress } from './mariadb.ts'
  */
 
 /** Number of the form of backup files. */
-export const BACKUP_FORM = 1
+const BACKUP_FORM = 1
 /** Tables in the order in which they refer to each other. */
 const TABLES = [
   'firm',

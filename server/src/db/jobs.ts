@@ -25,7 +25,7 @@ import { isDuplicate, retrying } from './retry.ts'
 import { TransmitterRows } from './transmitters.ts'
 
 /** How many edits lie between two snapshots: a whole snapshot per edit costs more than replaying a short tail. */
-export const SNAPSHOT_EVERY = 20
+const SNAPSHOT_EVERY = 20
 
 /** A conflict with the colleague's name and time, where the journal knows them. */
 export interface NamedConflict extends Conflict {

@@ -14,7 +14,7 @@ import {
 import { JobEdit, type JobEditRow } from './entities.ts'
 
 /** How many undo steps are given at most. */
-export const UNDO_STEPS = 50
+const UNDO_STEPS = 50
 
 /** The journal of a firm's jobs as rows: entries come out as they were written, of whatever number of shapes. */
 export class JournalRows {

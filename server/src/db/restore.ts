@@ -68,7 +68,7 @@ export interface Proof {
 }
 
 /** Looks every job of every firm through: its journal replays to its document, and its look-up rows equal a rebuild. */
-export async function proveAll(store: Store): Promise<Proof> {
+async function proveAll(store: Store): Promise<Proof> {
   const problems: string[] = []
   let [jobs, edits] = [0, 0]
   for (const firm of await store.people.firms()) {

@@ -3,7 +3,7 @@ import { completeHouseRules, NewerShape, type HouseRules } from '#core'
 import { Firm } from './entities.ts'
 
 /** Number of the shape of a firm's settings, the house rules with them; one that stored none is 1. */
-export const SETTINGS_SCHEMA = 2
+const SETTINGS_SCHEMA = 2
 
 interface Stored {
   readonly schema?: number

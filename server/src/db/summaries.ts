@@ -9,7 +9,7 @@ export interface StaleJob {
 }
 
 /** How long a process that took a job on has to sum it up; then another may. */
-export const CLAIM_MS = 60_000
+const CLAIM_MS = 60_000
 
 const stale = `(job.summary_revision <> job.revision OR job.summary_rules <> firm.rules_revision OR job.summary_build <> ?
   OR job.summary_due <= ?)`

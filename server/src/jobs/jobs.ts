@@ -247,7 +247,7 @@ export function createJobs(
 }
 
 /** A file name that every system takes, from a job's name. */
-export function fileName(name: string, ending: string): string {
+function fileName(name: string, ending: string): string {
   const plain = name
     .normalize('NFKD')
     .replace(/[^A-Za-z0-9]+/g, '-')

@@ -20,7 +20,7 @@ import { AppError } from '../errors/app-error.ts'
 import type { JudgingPool } from '../workers/pool.ts'
 
 /** A device's clock that differs by less than this is taken as right: so long may a request be under way, milliseconds. */
-export const CLOCK_MS = 1_000
+const CLOCK_MS = 1_000
 
 /** What taking edits works with. */
 export interface Taking {
@@ -120,7 +120,7 @@ function othersProblems(edit: Edit, maker: Person): Problem[] {
 }
 
 /** By how much the device's clock was behind when it sent, milliseconds; 0 where it does not say or is right. */
-export function behindMs(sentAt: string | null, now: Date): number {
+function behindMs(sentAt: string | null, now: Date): number {
   const behind = sentAt === null ? 0 : now.getTime() - Date.parse(sentAt)
   return Number.isNaN(behind) || Math.abs(behind) < CLOCK_MS ? 0 : behind
 }

@@ -31,6 +31,7 @@ export async function runChecks(long: boolean): Promise<number> {
   const checks: [string, string[]][] = [
     ['format', ['prettier', '--check', '--log-level', 'warn', '.']],
     ['lint', ['eslint', '.', '--max-warnings', '0']],
+    ['unused', ['knip', '--no-progress']],
     ['types of core', ['tsc', '-p', 'core']],
     ['types of the server', ['tsc', '-p', 'server']],
     ['types of the client', ['vue-tsc', '-p', 'web']],

@@ -7,8 +7,8 @@ export interface Part {
 }
 
 /** When it is given up to start a part again: so many endings within this time, milliseconds. */
-export const MOST_ENDINGS = 5
-export const WITHIN_MS = 120_000
+const MOST_ENDINGS = 5
+const WITHIN_MS = 120_000
 /** The pause before a part is started again, milliseconds: it doubles with each ending within the time above. */
 const FIRST_PAUSE_MS = 200
 const LONGEST_PAUSE_MS = 10_000

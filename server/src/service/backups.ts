@@ -9,7 +9,7 @@ import { FULL_BYTES } from './room.ts'
 const LOOK_MS = 10 * 60_000
 const DAY_MS = 86_400_000
 /** When owners are warned that the last backup is old, milliseconds. */
-export const LATE_MS = 3 * DAY_MS
+const LATE_MS = 3 * DAY_MS
 /** How many are kept: the last of each of so many days, weeks and months that have one. */
 const KEPT = { days: 7, weeks: 4, months: 12 }
 /** Backups made before an update, kept besides. */

@@ -7,7 +7,6 @@ import {
   openStates,
   owedList,
   readJobFile,
-  readKept,
   recordsOf,
   replay,
   stops as isStopping,
@@ -22,7 +21,6 @@ import {
   type JobSummary,
   type JournalEntry,
   type KeptEntry,
-  type WrittenEntry,
 } from '#core'
 import type { JobText } from '../db/jobs.ts'
 import { schedulePdf } from '../documents/schedule-pdf.ts'
@@ -51,7 +49,7 @@ export type JudgingTask =
   /** What a job file holds; it is of no job yet. */
   | { readonly kind: 'file'; readonly text: string }
 
-export interface Summed {
+interface Summed {
   readonly summary: JobSummary
   /** When the clock makes it old, UTC; null for never. */
   readonly due: string | null
@@ -131,10 +129,6 @@ function readFile(text: string): JudgingAnswers['file'] {
     return null
   }
   return readJobFile(json)
-}
-
-export function keptOf(written: readonly WrittenEntry[]): KeptEntry[] {
-  return written.map(readKept)
 }
 
 /** When the clock alone changes what is said: a temporary state runs out, or a day ends. */

@@ -4,7 +4,7 @@ import { api, ApiError } from '../line/api.ts'
 import { useSession } from '../line/session.ts'
 
 /** A job whose findings the draft would change. */
-export interface ChangedJob {
+interface ChangedJob {
   readonly id: string
   readonly name: string
   readonly come: readonly string[]
@@ -12,7 +12,7 @@ export interface ChangedJob {
 }
 
 /** What a preview of the draft found. */
-export interface RulesOutlook {
+interface RulesOutlook {
   readonly jobs: readonly ChangedJob[]
   readonly judged: number
   readonly more: boolean

@@ -24,7 +24,7 @@ export function valueWords(value: unknown): string {
 }
 
 /** What a record is called on screen; zone numbers as the panel prints them. */
-export function recordWords(doc: JobDocument, id: string, panel: PanelModel | null): string {
+function recordWords(doc: JobDocument, id: string, panel: PanelModel | null): string {
   const record = doc.records[id]
   const type = typeOfId(id)
   if (type === 'job') return 'the job'

@@ -9,8 +9,6 @@ export const stages = [
   { key: 'handover', name: 'Hand over' },
 ] as const
 
-export type StageKey = (typeof stages)[number]['key']
-
 /** Name of a stage by its key. */
 export function stageName(key: string): string {
   return stages.find((stage) => stage.key === key)?.name ?? key

@@ -24,7 +24,7 @@ import type { Transport } from './transport.ts'
 export type LineState = 'idle' | 'sending' | 'offline' | 'full' | 'signed-out' | 'newer' | 'refused'
 
 /** What a line calls back when something changed. */
-export interface LineEvents {
+interface LineEvents {
   changed(replica: Replica): void
   state(state: LineState): void
   news(entries: readonly JournalEntry[]): void

@@ -49,7 +49,7 @@ export function opLines(doc: JobDocument, catalogue: Catalogue, ops: readonly Op
 }
 
 /** What a record is called: `zone 07`, `Reedling contact in porch`. */
-export function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRecord): string {
+function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRecord): string {
   const panel = systemOf(doc, catalogue).panel
   switch (record.type) {
     case 'zone':

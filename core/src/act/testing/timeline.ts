@@ -6,7 +6,7 @@ import { atRest, type ActState } from '../state.ts'
 /* Timelines as text: what happens, and after the arrow what the panel does. Written by hand, acted by the machine. */
 
 /** The options of a plain panel; a test names what differs. */
-export const plainOptions: ActOptions = {
+const plainOptions: ActOptions = {
   exitBy: 'timer',
   openAtExit: null,
   exitRestarts: null,

@@ -37,7 +37,7 @@ export function aJob(over: Partial<JobInfo> = {}): JobInfo {
 }
 
 /** A pin with a made-up hash. */
-export function aPin(entry: string, hash = '0'.repeat(64)): Pin {
+function aPin(entry: string, hash = '0'.repeat(64)): Pin {
   return { id: `pin:${entry}`, type: 'pin', entry, hash }
 }
 

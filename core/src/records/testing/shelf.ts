@@ -65,7 +65,7 @@ export type LibraryOp = Op<LibraryRecord>
 export type LibraryEdit = Edit<LibraryRecord>
 
 /** Shape 2 gave books a page count; shape 3 calls a book's `name` its title. */
-export const steps: readonly Step[] = [
+const steps: readonly Step[] = [
   {
     to: 2,
     record: (raw) => (raw.type === 'book' ? { pages: null, ...raw } : raw),

@@ -1,7 +1,7 @@
 import type { DeviceClass, Use } from '#core'
 
 /** Uses as a person chooses them, with the ones that make sense per class first. */
-export const useItems: readonly { title: string; value: Use }[] = [
+const useItems: readonly { title: string; value: Use }[] = [
   { title: 'not stated', value: 'none' },
   { title: 'everyday door', value: 'entry' },
   { title: 'entry door, far from keypad', value: 'entry-far' },
