@@ -102,50 +102,56 @@ function viewOf(
   places: ReadonlyMap<string, DevicePlace>,
   rules: HouseRules,
 ): ZoneView {
-  const { panel } = system
   const item = zone.device === null ? undefined : system.byId.get(zone.device)
-  const device = item?.device ?? null
-  const place = (device && places.get(device.id)) ?? null
+  const place = (item && places.get(item.device.id)) ?? null
+  const known = { zone, item, place, system, rules }
   const kept = views.get(zone)
-  if (
-    kept &&
-    kept.device === device &&
-    kept.panel === panel &&
+  if (kept && isStillRight(kept, known)) return kept.view
+  const view = freshView(known)
+  views.set(zone, { device: view.device, panel: system.panel, system, rules, view })
+  return view
+}
+
+/** What a zone's view is made of. */
+interface Known {
+  readonly zone: Zone
+  readonly item: System['devices'][number] | undefined
+  readonly place: DevicePlace | null
+  readonly system: System
+  readonly rules: HouseRules
+}
+
+function isStillRight(kept: KeptView, { item, place, system, rules }: Known): boolean {
+  return (
+    kept.device === (item?.device ?? null) &&
+    kept.panel === system.panel &&
     kept.view.model === (item?.model ?? null) &&
     kept.rules === rules &&
     samePlace(kept.view.place, place) &&
     kept.system.info.region === system.info.region
   )
-    return kept.view
+}
+
+function freshView(known: Known): ZoneView {
+  const { zone, item, place, system } = known
+  const { panel } = system
   const loop = item?.model.loops.find((entry) => entry.event === zone.event) ?? null
-  const advice =
-    panel && device && loop
-      ? advise(
-          panel,
-          loop.event,
-          needOf(loop.event, {
-            use: place?.use ?? device.use,
-            noisy: place?.noisy ?? false,
-            region: system.info.region,
-            schools: rules.schools,
-          }),
-        )
-      : null
   const type = panel?.responseTypes.find((one) => one.key === zone.response) ?? null
-  const view: ZoneView = {
-    zone,
-    device,
-    model: item?.model ?? null,
-    family: item?.family ?? null,
-    loop,
-    type,
+  return {
+    ...{ zone, place, loop, type },
+    ...{ device: item?.device ?? null, model: item?.model ?? null, family: item?.family ?? null },
     trips: panel && type ? tripsOf(panel, type) : null,
-    advice,
-    place,
+    advice: loop && adviceFor(known, loop),
     number: printNumber(panel, zone.number),
   }
-  views.set(zone, { device, panel, system, rules, view })
-  return view
+}
+
+function adviceFor({ item, place, system, rules }: Known, loop: LoopEvent): Advice | null {
+  if (!system.panel || !item) return null
+  const { region } = system.info
+  const use = place?.use ?? item.device.use
+  const need = needOf(loop.event, { use, noisy: place?.noisy ?? false, region, schools: rules.schools })
+  return advise(system.panel, loop.event, need)
 }
 
 /** Whether a place says the same: the house is looked up anew with every edit. */

@@ -93,7 +93,7 @@ export function proofRoute(doc: JobDocument, catalogue: Catalogue, now: string |
       {
         ...{ id: device.id, device, model, zones, title: model.name, room: device.room },
         name: zones.length > 0 ? `zone ${numbers}` : slot,
-        items: itemsOf(look, device, model, family, zones),
+        items: itemsOf(look, { device, model, family, zones }),
       },
     ]
   })
@@ -120,49 +120,68 @@ interface Wanted extends Partial<Pick<ProofItem, 'label' | 'event' | 'alarm' | '
   readonly since?: { readonly at: string; readonly words: string } | null
 }
 
-function itemsOf(
-  look: Look,
-  device: Device,
-  model: DeviceModel,
-  family: Family | null,
-  zones: readonly Zone[],
-): ProofItem[] {
-  const { doc, system } = look
-  const toEnrol = 'Enrol it first: what is proved is proved of the device that the panel knows.'
-  const whole = family && !isDeviceEnrolled(doc, device.id) ? toEnrol : ''
-  const behind = repeaterWaits(look, device)
-  const wait = whole || behind
-  const list: Wanted[] = []
-  if (family && !model.carried) list.push(...readingsWanted(look, device, family, wait))
-  for (const zone of zones) {
-    const loop = model.loops.find((item) => item.event === zone.event)
-    if (!loop) continue
-    const type = system.panel?.responseTypes.find((item) => item.key === zone.response)
-    const waits = (family && !isEnrolled(doc, zone.id) ? toEnrol : '') || behind
-    const label = `${loop.name}, zone ${printNumber(system.panel, zone.number)}`
-    const about = { label, event: loop.event, alarm: type?.kind ?? kindOf(loop.event) }
-    const base = { subject: zone.id, ...about, silent: type?.sound === 'silent', waits }
-    for (const kind of eventProofs(loop.event)) list.push({ ...base, kind })
-    // A type that hides the question decides it by itself, and may report: then it is owed, not left out.
-    const reports = zone.report || (type?.hides.includes('report') ?? true)
-    if (system.info.monitored && reports && isReported(loop.event)) list.push({ ...base, kind: 'report' })
-  }
-  if (model.class === 'fob' && zones.length === 0)
-    for (const loop of model.loops)
-      list.push({
-        ...{ subject: device.id, loop: loop.loop, label: loop.name, event: loop.event, waits: whole },
-        kind: eventProofs(loop.event)[0] ?? 'button',
-        alarm: isReported(loop.event) ? kindOf(loop.event) : null,
-      })
-  for (const kind of deviceProofs(model)) {
-    const after = kind === 'downstream' ? downstreamWaits(look, device) : ''
-    list.push({ kind, subject: device.id, waits: wait || after })
-  }
+/** A device of a stop with its zones, and why its proofs wait. */
+interface Stop {
+  readonly device: Device
+  readonly model: DeviceModel
+  readonly family: Family | null
+  readonly zones: readonly Zone[]
+  /** Why what is proved of the whole device waits for its enrolment; empty when it does not. */
+  readonly whole: string
+  /** Why it waits for its repeater. */
+  readonly behind: string
+}
+
+const TO_ENROL = 'Enrol it first: what is proved is proved of the device that the panel knows.'
+
+function itemsOf(look: Look, of: Pick<Stop, 'device' | 'model' | 'family' | 'zones'>): ProofItem[] {
+  const { device, model, family } = of
+  const whole = family && !isDeviceEnrolled(look.doc, device.id) ? TO_ENROL : ''
+  const stop: Stop = { ...of, whole, behind: repeaterWaits(look, device) }
+  const wait = whole || stop.behind
+  const list = [
+    ...(family && !model.carried ? readingsWanted(look, device, family, wait) : []),
+    ...of.zones.flatMap((zone) => zoneWanted(look, stop, zone)),
+    ...(model.class === 'fob' && of.zones.length === 0 ? buttonsWanted(stop) : []),
+    ...deviceProofs(model).map((kind): Wanted => {
+      const after = kind === 'downstream' ? downstreamWaits(look, device) : ''
+      return { kind, subject: device.id, waits: wait || after }
+    }),
+    ...(model.class === 'keypad' ? callsWanted(look, device, wait) : []),
+  ]
+  return list.map((wanted) => itemOf(look, wanted)).sort(byKind)
+}
+
+/** The proofs of one event of a device. */
+function zoneWanted({ doc, system }: Look, { model, family, behind }: Stop, zone: Zone): Wanted[] {
+  const loop = model.loops.find((item) => item.event === zone.event)
+  if (!loop) return []
+  const type = system.panel?.responseTypes.find((item) => item.key === zone.response)
+  const waits = (family && !isEnrolled(doc, zone.id) ? TO_ENROL : '') || behind
+  const label = `${loop.name}, zone ${printNumber(system.panel, zone.number)}`
+  const about = { label, event: loop.event, alarm: type?.kind ?? kindOf(loop.event) }
+  const base = { subject: zone.id, ...about, silent: type?.sound === 'silent', waits }
+  // A type that hides the question decides it by itself, and may report: then it is owed, not left out.
+  const reports = zone.report || (type?.hides.includes('report') ?? true)
+  const reported = system.info.monitored && reports && isReported(loop.event)
+  const kinds = [...eventProofs(loop.event), ...(reported ? (['report'] as const) : [])]
+  return kinds.map((kind) => ({ ...base, kind }))
+}
+
+/** Every button of a fob in its slot, by itself. */
+function buttonsWanted({ device, model, whole }: Stop): Wanted[] {
+  return model.loops.map((loop) => ({
+    ...{ subject: device.id, loop: loop.loop, label: loop.name, event: loop.event, waits: whole },
+    kind: eventProofs(loop.event)[0] ?? 'button',
+    alarm: isReported(loop.event) ? kindOf(loop.event) : null,
+  }))
+}
+
+/** The keys of a keypad that call for help, as far as they are on. */
+function callsWanted({ system }: Look, device: Device, waits: string): Wanted[] {
   const keys = system.panel?.couplings?.functionKeys ?? []
   const left = keys.filter((key) => !system.info.keysOff.includes(key))
-  if (model.class === 'keypad' && left.length > 0)
-    list.push({ kind: 'calls', subject: device.id, label: left.join(', '), waits: wait })
-  return list.map((wanted) => itemOf(look, wanted)).sort(byKind)
+  return left.length === 0 ? [] : [{ kind: 'calls', subject: device.id, label: left.join(', '), waits }]
 }
 
 function panelStop(look: Look): ProofStop[] {
@@ -206,25 +225,35 @@ function settledWanted(look: Look): Wanted[] {
   )
   const minutes = Math.max(0, ...mesh.map(({ family }) => family?.settleMinutes ?? 0))
   if (minutes === 0) return []
-  let last: { readonly at: string; readonly words: string } | null = null
+  const { open, last } = lastAtPlace(look, mesh)
+  const from = last ? new Date(Date.parse(last.at) + minutes * 60_000).toISOString() : null
+  const early = open === 0 && from !== null && look.now !== null && look.now < from
+  const waits = open > 0 ? notAtPlace(open) : early ? `Its ${minutes} minutes of quiet are not over.` : ''
+  return [{ kind: 'settled', subject: PANEL, since: last, waits, from: early ? from : null }]
+}
+
+/** How many devices of a mesh are not yet learned and read at their place, and which came to its place last. */
+function lastAtPlace(
+  look: Look,
+  mesh: System['devices'],
+): { readonly open: number; readonly last: NonNullable<Wanted['since']> | null } {
+  let last: NonNullable<Wanted['since']> | null = null
   let open = 0
   for (const { device, model } of mesh) {
-    const learned = isDeviceEnrolled(look.doc, device.id)
     const reading = itemOf(look, { kind: 'placement', subject: device.id })
-    if (!learned || (!model.carried && reading.state !== 'pass')) open += 1
+    const isRead = model.carried || reading.state === 'pass'
+    if (!isDeviceEnrolled(look.doc, device.id) || !isRead) open += 1
     const at = reading.results.at(-1)?.at ?? ''
     const words = `${[model.name, device.room].filter(Boolean).join(' in ')} came to its place since`
     if (at > (last?.at ?? '')) last = { at, words }
   }
-  const from = last ? new Date(Date.parse(last.at) + minutes * 60_000).toISOString() : null
-  const early = open === 0 && from !== null && look.now !== null && look.now < from
-  const waits =
-    open > 0
-      ? `${open} of its devices ${open === 1 ? 'is' : 'are'} not learned and read at ${open === 1 ? 'its' : 'their'} place yet.`
-      : early
-        ? `Its ${minutes} minutes of quiet are not over.`
-        : ''
-  return [{ kind: 'settled', subject: PANEL, since: last, waits, from: early ? from : null }]
+  return { open, last }
+}
+
+function notAtPlace(open: number): string {
+  return open === 1
+    ? '1 of its devices is not learned and read at its place yet.'
+    : `${open} of its devices are not learned and read at their place yet.`
 }
 
 /** What hangs on a repeater is read after the repeater was. */
@@ -252,18 +281,17 @@ function downstreamWaits(look: Look, repeater: Device): string {
 
 function itemOf(look: Look, wanted: Wanted): ProofItem {
   const { kind, subject, loop = null, waits = '', from = null } = wanted
+  const { label = '', event = null, alarm = null, silent = false } = wanted
   const key = keyOf({ kind, subject, loop })
   const results = look.results.get(key) ?? []
   const last = results.at(-1)
   const { since } = wanted
-  const changed = !last
-    ? []
-    : [...changedSince(look.doc, look.catalogue, last), ...(since && last.at < since.at ? [since.words] : [])]
+  const later = last && since && last.at < since.at ? [since.words] : []
+  const changed = last ? [...changedSince(look.doc, look.catalogue, last), ...later] : []
   const told = !last ? 'owed' : changed.length > 0 ? 'stale' : last.outcome
   return {
     ...{ key, kind, subject, loop, results, changed, waits, from },
-    ...{ label: wanted.label ?? '', event: wanted.event ?? null },
-    ...{ alarm: wanted.alarm ?? null, silent: wanted.silent ?? false },
+    ...{ label, event, alarm, silent },
     state: told !== 'pass' && waits !== '' ? 'waits' : told,
   }
 }

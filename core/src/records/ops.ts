@@ -146,31 +146,42 @@ function brokenReference<R extends AnyRecord>(
   records: Readonly<Record<string, R>>,
   took: readonly Op<R>[],
 ): Conflict | null {
-  const removed = new Set<string>()
   for (const op of took) {
-    if (op.op === 'remove') {
-      if (!records[op.record.id]) removed.add(op.record.id)
-      continue
-    }
-    const record = records[op.op === 'add' ? op.record.id : op.id]
-    if (!record) continue
-    for (const [field, refers] of set.references[record.type] ?? []) {
-      const value = valueOf(record, field)
-      const target = refers(value)
-      if (target && !records[target])
-        return { code: 'reference', id: record.id, field, yours: value, theirs: null }
-    }
+    const record = op.op === 'remove' ? undefined : records[op.op === 'add' ? op.record.id : op.id]
+    const found = record && pointsAtNothing(set, records, record)
+    if (found) return found
   }
-  if (removed.size === 0) return null
-  for (const id in records) {
-    const record = records[id]
-    if (!record) continue
+  const removed = new Set(
+    took.flatMap((op) => (op.op === 'remove' && !records[op.record.id] ? op.record.id : [])),
+  )
+  return removed.size === 0 ? null : stillPointedAt(set, records, removed)
+}
+
+function pointsAtNothing<R extends AnyRecord>(
+  set: RecordSet,
+  records: Readonly<Record<string, R>>,
+  record: R,
+): Conflict | null {
+  for (const [field, refers] of set.references[record.type] ?? []) {
+    const value = valueOf(record, field)
+    const target = refers(value)
+    if (target && !records[target])
+      return { code: 'reference', id: record.id, field, yours: value, theirs: null }
+  }
+  return null
+}
+
+function stillPointedAt<R extends AnyRecord>(
+  set: RecordSet,
+  records: Readonly<Record<string, R>>,
+  removed: ReadonlySet<string>,
+): Conflict | null {
+  for (const record of Object.values(records))
     for (const [field, refers] of set.references[record.type] ?? []) {
       const target = refers(valueOf(record, field))
       if (target && removed.has(target))
         return { code: 'reference', id: target, field: null, yours: null, theirs: record.id }
     }
-  }
   return null
 }
 
