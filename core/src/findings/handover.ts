@@ -1,5 +1,6 @@
-import { systemOf } from '../system/system.ts'
-import { recordsOf } from '../job/document.ts'
+import type { HouseRules } from '../house-rules/house-rules.ts'
+import { systemOf, type System } from '../system/system.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
 import { changedKeying, CODE_SIGNOFF, keyedNow } from '../proof/keyed.ts'
 import { proofRoute, type ProofItem } from '../proof/owed.ts'
 import { openStates, openTasks, stateAbout, stateRules } from '../proof/states.ts'
@@ -7,6 +8,7 @@ import { rulesInForce } from '../job/rules-in-force.ts'
 import type { JudgeInput } from './context.ts'
 import type { Finding } from './finding.ts'
 import { stops } from './judge.ts'
+import { counted, plural } from './words/plural.ts'
 import { isDeviceEnrolled, isEnrolled } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
 
@@ -24,30 +26,56 @@ export interface Owed {
 
 /** Everything owed, what blocks first: nothing half-done is silently missing. */
 export function owedList(input: JudgeInput, findings: readonly Finding[]): Owed[] {
-  const { doc, catalogue, now } = input
-  const rules = rulesInForce(doc, input.houseRules)
-  const system = systemOf(doc, catalogue)
-  const list: Owed[] = []
-  const add = (key: string, blocks: boolean, stage: Owed['stage'], text: string, count = 1): void =>
-    void list.push({ key, blocks, stage, text, count })
-  if (!system.panel) add('panel', true, 'survey', 'No panel is chosen.')
-  if (system.devices.length === 0) add('kit', true, 'kit', 'The kit is empty.')
+  const look: Look = {
+    ...{ input, doc: input.doc, system: systemOf(input.doc, input.catalogue) },
+    rules: rulesInForce(input.doc, input.houseRules),
+  }
+  const list = [
+    ...planOwed(look, findings),
+    ...statesOwed(look),
+    ...enrolOwed(look),
+    ...proofsOwed(look),
+    ...signoffsOwed(look),
+    ...laterOwed(look),
+  ]
+  return [...list.filter((item) => item.blocks), ...list.filter((item) => !item.blocks)]
+}
+
+interface Look {
+  readonly input: JudgeInput
+  readonly doc: JobDocument
+  readonly system: System
+  readonly rules: HouseRules
+}
+
+/** Something that blocks, counted once where no count is given; nothing for a count of none. */
+function blocking(key: string, stage: Owed['stage'], text: string, count = 1): Owed[] {
+  return count === 0 ? [] : [{ key, blocks: true, stage, text, count }]
+}
+
+function planOwed({ system }: Look, findings: readonly Finding[]): Owed[] {
   const stopping = findings.filter(stops).length
-  if (stopping > 0)
-    add(
-      'stops',
-      true,
-      'zones',
-      `${stopping} ${stopping === 1 ? 'finding stops' : 'findings stop'}.`,
-      stopping,
-    )
-  for (const state of openStates(doc))
-    add(
-      `state ${state.id}`,
-      true,
-      'prove',
-      `${stateRules[state.kind].name}${about(stateAbout(doc, catalogue, state))}, by ${state.who}, since ${clock(state.at)} until ${clock(state.until)}: ${state.why}. Meanwhile ${stateRules[state.kind].costs}.`,
-    )
+  const unbound = system.devices.filter(
+    ({ device, model }) => model.slot === 'fob' && device.user === null,
+  ).length
+  return [
+    ...(system.panel ? [] : blocking('panel', 'survey', 'No panel is chosen.')),
+    ...(system.devices.length > 0 ? [] : blocking('kit', 'kit', 'The kit is empty.')),
+    ...blocking('stops', 'zones', `${counted(stopping, 'finding stops', 'findings stop')}.`, stopping),
+    ...blocking('fobs', 'zones', `${counted(unbound, 'fob is', 'fobs are')} bound to no user.`, unbound),
+  ]
+}
+
+function statesOwed({ input, doc }: Look): Owed[] {
+  return openStates(doc).flatMap((state) => {
+    const { name, costs } = stateRules[state.kind]
+    const whose = `${name}${about(stateAbout(doc, input.catalogue, state))}, by ${state.who}`
+    const text = `${whose}, since ${clock(state.at)} until ${clock(state.until)}: ${state.why}. Meanwhile ${costs}.`
+    return blocking(`state ${state.id}`, 'prove', text)
+  })
+}
+
+function enrolOwed({ doc, system }: Look): Owed[] {
   const zones = recordsOf(doc, 'zone').filter(
     (zone) => !isEnrolled(doc, zone.id) && zone.device !== null && system.byId.get(zone.device)?.family,
   ).length
@@ -59,20 +87,17 @@ export function owedList(input: JudgeInput, findings: readonly Finding[]): Owed[
       device.deferred === null,
   ).length
   const parts = [
-    ...(zones > 0 ? [`${zones} ${zones === 1 ? 'zone' : 'zones'}`] : []),
+    ...(zones > 0 ? [counted(zones, 'zone')] : []),
     ...(slots > 0
-      ? [`${slots} ${slots === 1 ? 'fob, keypad, siren or repeater' : 'fobs, keypads, sirens or repeaters'}`]
+      ? [counted(slots, 'fob, keypad, siren or repeater', 'fobs, keypads, sirens or repeaters')]
       : []),
   ]
-  if (parts.length > 0)
-    add(
-      'enrol',
-      true,
-      'enrol',
-      `${parts.join(' and ')} ${zones + slots === 1 ? 'is' : 'are'} not enrolled.`,
-      zones + slots,
-    )
-  const items = proofRoute(doc, catalogue, now).flatMap((stop) => stop.items)
+  const text = `${parts.join(' and ')} ${plural(zones + slots, 'is', 'are')} not enrolled.`
+  return blocking('enrol', 'enrol', text, zones + slots)
+}
+
+function proofsOwed({ input, doc }: Look): Owed[] {
+  const items = proofRoute(doc, input.catalogue, input.now).flatMap((stop) => stop.items)
   const open = items.filter((item) => item.state !== 'pass')
   const averages = open.filter((item) => item.from !== null && item.kind === 'average')
   const settling = open.filter((item) => item.from !== null && item.kind === 'settled')
@@ -80,84 +105,72 @@ export function owedList(input: JudgeInput, findings: readonly Finding[]): Owed[
     (item) => item.state === 'stale' || (item.changed.length > 0 && item.waits !== ''),
   )
   const rest = open.length - averages.length - settling.length - stale.length
-  if (rest > 0) add('proofs', true, 'prove', `${rest} ${rest === 1 ? 'proof is' : 'proofs are'} open.`, rest)
-  if (stale.length > 0)
-    add(
+  const waiting = averages.length
+  return [
+    ...blocking('proofs', 'prove', `${counted(rest, 'proof is', 'proofs are')} open.`, Math.max(0, rest)),
+    ...blocking(
       'stale',
-      true,
       'prove',
-      `${stale.length} ${stale.length === 1 ? 'proof is' : 'proofs are'} of what has changed since: ${changes(stale)}.`,
+      `${counted(stale.length, 'proof is', 'proofs are')} of what has changed since: ${changes(stale)}.`,
       stale.length,
-    )
-  if (averages.length > 0)
-    add(
+    ),
+    ...blocking(
       'averages',
-      true,
       'prove',
-      `${averages.length} 24-hour ${averages.length === 1 ? 'reading waits' : 'readings wait'} for ${averages.length === 1 ? 'its' : 'their'} day to pass, the last until ${clock(latest(averages))}.`,
-      averages.length,
-    )
-  if (settling.length > 0)
-    add('settling', true, 'prove', `The mesh is to be left quiet until ${clock(latest(settling))}.`)
+      `${waiting} 24-hour ${plural(waiting, 'reading waits for its', 'readings wait for their')} day to pass, the last until ${clock(latest(averages))}.`,
+      waiting,
+    ),
+    ...(settling.length > 0
+      ? blocking('settling', 'prove', `The mesh is to be left quiet until ${clock(latest(settling))}.`)
+      : []),
+  ]
+}
+
+/** Codes still at their default, and the panel's summary not compared: owed again once the plan keys them otherwise. */
+function signoffsOwed({ input, doc, system, rules }: Look): Owed[] {
   const signed = new Map(evidenceOf(doc, 'signoff').map((record) => [record.what, record]))
-  /** A sign-off of what is keyed is owed again once the plan keys it otherwise. */
   const vouched = (what: string): readonly string[] | null => {
     const record = signed.get(what)
-    return record ? changedKeying(record, keyedNow(doc, catalogue, rules, what)) : null
+    return record ? changedKeying(record, keyedNow(doc, input.catalogue, rules, what)) : null
   }
-  for (const code of system.panel?.codes ?? []) {
+  const codes = (system.panel?.codes ?? []).flatMap((code) => {
     const changed = vouched(`${CODE_SIGNOFF}${code.key}`)
-    if (changed === null || changed.length > 0)
-      add(
-        `code ${code.key}`,
-        true,
-        'handover',
-        changed === null
-          ? `${code.name}: the default is still set, or nobody noted its change.`
-          : `${code.name}: its change was noted on another panel, and is owed on this one.`,
-      )
-  }
-  const unbound = system.devices.filter(
-    ({ device, model }) => model.slot === 'fob' && device.user === null,
-  ).length
-  if (unbound > 0)
-    add(
-      'fobs',
-      true,
-      'zones',
-      `${unbound} ${unbound === 1 ? 'fob is' : 'fobs are'} bound to no user.`,
-      unbound,
-    )
+    if (changed?.length === 0) return []
+    const text =
+      changed === null
+        ? `${code.name}: the default is still set, or nobody noted its change.`
+        : `${code.name}: its change was noted on another panel, and is owed on this one.`
+    return blocking(`code ${code.key}`, 'handover', text)
+  })
   const readBack = vouched('read-back')
-  if (readBack === null || readBack.length > 0)
-    add(
-      'read-back',
-      true,
-      'handover',
-      readBack === null
-        ? 'The panel’s summary was not compared with the plan after save and reboot.'
-        : `The panel’s summary was compared before this was keyed otherwise: ${some(readBack)}. Compare it again.`,
-    )
-  if (!signed.has('customer-shown'))
-    add('customer-shown', false, 'handover', 'The customer was not shown how to set, silence and clear.')
+  if (readBack?.length === 0) return codes
+  const text =
+    readBack === null
+      ? 'The panel’s summary was not compared with the plan after save and reboot.'
+      : `The panel’s summary was compared before this was keyed otherwise: ${some(readBack)}. Compare it again.`
+  return [...codes, ...blocking('read-back', 'handover', text)]
+}
+
+/** What is owed and blocks nothing. */
+function laterOwed({ input, doc, system }: Look): Owed[] {
+  const later = (key: string, stage: Owed['stage'], text: string, count = 1): Owed[] =>
+    blocking(key, stage, text, count).map((owed) => ({ ...owed, blocks: false }))
+  const shown = evidenceOf(doc, 'signoff').some(({ what }) => what === 'customer-shown')
   const deferred = system.devices.filter(({ device }) => device.deferred !== null).length
-  if (deferred > 0)
-    add(
-      'deferred',
-      false,
-      'kit',
-      `${deferred} ${deferred === 1 ? 'device has' : 'devices have'} no place yet.`,
-      deferred,
-    )
-  const tasks = openTasks(doc).filter(({ state }) => !openStates(doc).includes(state))
-  for (const { state, task, from } of tasks)
-    add(
-      `task ${state.id}`,
-      false,
-      'prove',
-      `From ${clock(from).slice(0, 10)}: ${task} ${state.who} had noted: ${stateRules[state.kind].name}${about(stateAbout(doc, catalogue, state))}.`,
-    )
-  return [...list.filter((item) => item.blocks), ...list.filter((item) => !item.blocks)]
+  const open = new Set(openStates(doc))
+  return [
+    ...(shown
+      ? []
+      : later('customer-shown', 'handover', 'The customer was not shown how to set, silence and clear.')),
+    ...later('deferred', 'kit', `${counted(deferred, 'device has', 'devices have')} no place yet.`, deferred),
+    ...openTasks(doc)
+      .filter(({ state }) => !open.has(state))
+      .flatMap(({ state, task, from }) => {
+        const had = `${state.who} had noted: ${stateRules[state.kind].name}`
+        const text = `From ${clock(from).slice(0, 10)}: ${task} ${had}${about(stateAbout(doc, input.catalogue, state))}.`
+        return later(`task ${state.id}`, 'prove', text)
+      }),
+  ]
 }
 
 /** The stage whose work is next: the first in working order that owes something. */

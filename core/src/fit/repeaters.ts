@@ -10,12 +10,16 @@ export function repeaterTrouble(system: System, device: Device): string | null {
   const mine = system.byId.get(device.id)
   const repeater = system.byId.get(device.via)
   if (!mine || !repeater) return 'The repeater it is reached through is not in the kit.'
-  const name = `${repeater.model.name}${repeater.device.room ? ` in ${repeater.device.room}` : ''}`
+  const name = placed(repeater)
   if (repeater.model.class !== 'repeater') return `${name} is no repeater: it relays nothing.`
   if (repeater.model.family !== mine.model.family)
     return `${name} relays ${repeater.family?.name ?? 'another family'} only, not ${mine.family?.name ?? 'a wired device'}.`
-  const next = repeater.device.via === null ? null : (system.byId.get(repeater.device.via) ?? null)
+  const next = system.byId.get(repeater.device.via ?? '')
   if (next && !repeater.family?.repeaters?.chain)
-    return `It is reached only through ${name} and, behind it, ${next.model.name}${next.device.room ? ` in ${next.device.room}` : ''}: ${repeater.family?.name ?? 'these'} repeaters do not relay each other.`
+    return `It is reached only through ${name} and, behind it, ${placed(next)}: ${repeater.family?.name ?? 'these'} repeaters do not relay each other.`
   return null
+}
+
+function placed({ model, device }: System['devices'][number]): string {
+  return `${model.name}${device.room ? ` in ${device.room}` : ''}`
 }

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { Family } from '../catalogue/schema.ts'
+import type { Family, PanelModel } from '../catalogue/schema.ts'
 import type { Zone } from '../job/records.ts'
 import { systemOf } from '../system/system.ts'
 import { groupId } from '../identity/sticker.ts'
@@ -61,18 +61,22 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
     return {
       number: printNumber(system.panel, zone.number),
       label: zone.label,
-      room: [item?.device.room, item?.device.position].filter(Boolean).join(', '),
+      room: item ? [item.device.room, item.device.position].filter(Boolean).join(', ') : '',
       device: item?.model.name ?? '',
       event: loop?.name ?? zone.event ?? '',
       id: idWords(doc, zone, item?.family ?? null, settled),
       loop: zone.loop === null ? '' : String(zone.loop),
-      response: system.panel?.responseTypes.find((type) => type.key === zone.response)?.name ?? 'owed',
+      response: responseWords(system.panel, zone),
       area: recordOf(doc, 'area', zone.area)?.name ?? '',
       report: zone.report ? 'yes' : 'no',
       supervised: zone.supervise ? 'yes' : 'no',
       proof: !open.has(zone.id) ? '' : owed === 0 ? 'passed' : `${owed} owed`,
     }
   })
+}
+
+function responseWords(panel: PanelModel | null, zone: Zone): string {
+  return panel?.responseTypes.find((type) => type.key === zone.response)?.name ?? 'owed'
 }
 
 const unheard = { typed: ', typed, not heard', sister: ', as its sister zone, not heard' }
