@@ -17,6 +17,7 @@ export type Judgement =
   | { readonly kind: 'refuse'; readonly code: string; readonly reason: string }
 
 /** Judges what was heard for one target: accept, ask for the loop, query, or refuse with the reason. */
+// eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
 export function judgeHeard(
   doc: JobDocument,
   catalogue: Catalogue,

@@ -9,11 +9,13 @@ import { behaviourOf } from '../response/behaviour-of.ts'
 import { exitWords, keysSwitchedOff, storedInKeypad } from '../response/setting-words.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { upperFirst } from '../units/words.ts'
+import { counted } from './words/plural.ts'
 
 /**
  * What the customer should be told of how this plan behaves, one sentence each: what is left unwatched and when, what
  * they choose themselves, what they must do. Nothing where the plan has nothing of the kind.
  */
+// eslint-disable-next-line complexity -- one sentence per fact, read from top to bottom
 export function customerNotes(doc: JobDocument, catalogue: Catalogue, rules: HouseRules): string[] {
   const system = systemOf(doc, catalogue)
   const { panel, info } = system
@@ -59,7 +61,7 @@ export function customerNotes(doc: JobDocument, catalogue: Catalogue, rules: Hou
       : []),
     ...(info.swinger !== null && info.swinger > 0
       ? [
-          `After ${info.swinger} ${info.swinger === 1 ? 'alarm' : 'alarms'} in one set period a zone is left out until the system is set again.`,
+          `After ${counted(info.swinger, 'alarm')} in one set period a zone is left out until the system is set again.`,
         ]
       : []),
     ...(info.outputs === 'latched'

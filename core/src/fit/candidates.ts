@@ -127,6 +127,7 @@ function roomLeft(system: System, panel: PanelModel, fits: ReadonlyMap<string, F
   }
 }
 
+// eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
 function losses(system: System, panel: PanelModel): string[] {
   const list: string[] = []
   const { info } = system

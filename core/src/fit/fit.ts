@@ -216,6 +216,7 @@ function chainTrouble(
 }
 
 /** Fobs, keypads and sirens need a slot of their class on the panel, repeaters a place among its repeaters. */
+// eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
 function slotTrouble(
   system: System,
   model: DeviceModel,

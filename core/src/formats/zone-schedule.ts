@@ -55,8 +55,6 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
       open.set(subject, (open.get(subject) ?? 0) + (state === 'pass' ? 0 : 1))
   return recordsOf(doc, 'zone').map((zone) => {
     const item = zone.device === null ? undefined : system.byId.get(zone.device)
-    // What its device owes as a whole, its reading and its cover, is owed by each zone of it.
-    const owed = (open.get(zone.id) ?? 0) + (open.get(zone.device ?? '') ?? 0)
     const loop = item?.model.loops.find((entry) => entry.event === zone.event)
     return {
       number: printNumber(system.panel, zone.number),
@@ -68,11 +66,23 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
       loop: zone.loop === null ? '' : String(zone.loop),
       response: responseWords(system.panel, zone),
       area: recordOf(doc, 'area', zone.area)?.name ?? '',
-      report: zone.report ? 'yes' : 'no',
-      supervised: zone.supervise ? 'yes' : 'no',
-      proof: !open.has(zone.id) ? '' : owed === 0 ? 'passed' : `${owed} owed`,
+      report: yesNo(zone.report),
+      supervised: yesNo(zone.supervise),
+      proof: proofWords(open, zone),
     }
   })
+}
+
+/** What its device owes as a whole, its reading and its cover, is owed by each zone of it. */
+function proofWords(open: ReadonlyMap<string, number>, zone: Zone): string {
+  const own = open.get(zone.id)
+  if (own === undefined) return ''
+  const owed = own + (open.get(zone.device ?? '') ?? 0)
+  return owed === 0 ? 'passed' : `${owed} owed`
+}
+
+function yesNo(on: boolean): string {
+  return on ? 'yes' : 'no'
 }
 
 function responseWords(panel: PanelModel | null, zone: Zone): string {

@@ -285,15 +285,19 @@ function itemOf(look: Look, wanted: Wanted): ProofItem {
   const key = keyOf({ kind, subject, loop })
   const results = look.results.get(key) ?? []
   const last = results.at(-1)
-  const { since } = wanted
-  const later = last && since && last.at < since.at ? [since.words] : []
-  const changed = last ? [...changedSince(look.doc, look.catalogue, last), ...later] : []
+  const changed = last ? changedUnder(look, last, wanted.since ?? null) : []
   const told = !last ? 'owed' : changed.length > 0 ? 'stale' : last.outcome
   return {
     ...{ key, kind, subject, loop, results, changed, waits, from },
     ...{ label, event, alarm, silent },
     state: told !== 'pass' && waits !== '' ? 'waits' : told,
   }
+}
+
+/** What a result no longer stands for: what it named has changed, or something has happened since. */
+function changedUnder(look: Look, last: TestResult, since: Wanted['since'] | null): readonly string[] {
+  const later = since && last.at < since.at ? [since.words] : []
+  return [...changedSince(look.doc, look.catalogue, last), ...later]
 }
 
 function keyOf({ kind, subject, loop }: ProofKey): string {
@@ -352,6 +356,7 @@ function tamperOpen(doc: JobDocument, catalogue: Catalogue): boolean {
 }
 
 /** Cautions that belong to a proof, in the order of harm. */
+// eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
 export function cautions(item: ProofItem, model: DeviceModel | null): string[] {
   const { kind, alarm, event } = item
   if (kind === 'placement' || kind === 'average')

@@ -28,6 +28,7 @@ export type ZoneMove =
  * Puts a zone on a number by hand, where it is then pinned. A zone that is there changes places with it, unless it is pinned
  * or enrolled; an enrolled zone does not move at all, for the panel knows it by its number.
  */
+// eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
 export function moveZone(
   doc: JobDocument,
   system: System,

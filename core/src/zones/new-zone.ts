@@ -5,36 +5,31 @@ import type { HouseRules, Schools } from '../house-rules/house-rules.ts'
 import { blankZone } from '../job/blank.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Device, Zone } from '../job/records.ts'
-import { placesOf } from '../premises/places.ts'
-import { advise, isLifeSafety, kindOf, needOf } from '../response/advise.ts'
+import { placesOf, type DevicePlace } from '../premises/places.ts'
+import { advise, isLifeSafety, kindOf, needOf, type Advice } from '../response/advise.ts'
 import { presets } from '../response/presets.ts'
 import { eventWords, makeLabel } from './labels.ts'
 
+/** What a new zone is made from. */
+interface NewZone {
+  readonly doc: JobDocument
+  readonly system: System
+  readonly panel: PanelModel
+  readonly rules: HouseRules
+  readonly item: { readonly device: Device; readonly model: DeviceModel }
+  readonly loop: LoopEvent
+  readonly number: number
+  readonly id: string
+  readonly labels: ReadonlySet<string>
+  readonly first: boolean
+}
+
 /** The zone a device event gets by default, every field filled from device, place, panel and region. */
-export function newZone(opts: {
-  doc: JobDocument
-  system: System
-  panel: PanelModel
-  rules: HouseRules
-  item: { readonly device: Device; readonly model: DeviceModel }
-  loop: LoopEvent
-  number: number
-  id: string
-  labels: ReadonlySet<string>
-  first: boolean
-}): Zone {
-  const { doc, system, panel, rules, item, loop } = opts
+export function newZone(opts: NewZone): Zone {
+  const { doc, panel, rules, item, loop } = opts
   const { device, model } = item
-  const place = placesOf(doc, system, rules).get(device.id)
-  const need = needOf(loop.event, {
-    use: place?.use ?? device.use,
-    noisy: place?.noisy ?? false,
-    region: system.info.region,
-    schools: rules.schools,
-  })
-  const { type } = advise(panel, loop.event, need)
-  const hides = new Set<string>(type?.hides ?? [])
-  const opening = loop.event === 'open' || loop.event === 'terminals'
+  const place = placesOf(doc, opts.system, rules).get(device.id)
+  const { type, need } = advisedFor(opts, place)
   return {
     ...blankZone,
     id: opts.id,
@@ -46,16 +41,43 @@ export function newZone(opts: {
     ...switchesOf(model),
     response: type?.key ?? null,
     area: place?.room?.area ?? recordsOf(doc, 'area')[0]?.id ?? null,
-    equipmentCode: panel.equipment.code
-      ? (model.equipmentCodes.find((code) => code.panel === panel.id)?.code ?? null)
-      : null,
-    equipmentKind: panel.equipment.kinds.find((kind) => kind.events.includes(loop.event))?.key ?? null,
+    ...equipmentOf(panel, model, loop),
     existing: device.existing,
-    chime: !hides.has('chime') && need.kind === 'burglary' && opening,
-    report: !hides.has('report') && (system.info.monitored || rules.schools.localReport === 'on'),
-    supervise: !hides.has('supervise') && supervises(model, loop, opts.first, rules),
-    transmissionDelay: holds(need.kind, panel, type, system, rules),
+    ...flagsOf(opts, type, need.kind),
     label: zoneLabel(panel, device, model, loop, opts.labels, rules.schools.labelOrder),
+  }
+}
+
+function advisedFor({ system, panel, rules, item, loop }: NewZone, place: DevicePlace | undefined): Advice {
+  const { region } = system.info
+  const use = place?.use ?? item.device.use
+  const need = needOf(loop.event, { use, noisy: place?.noisy ?? false, region, schools: rules.schools })
+  return advise(panel, loop.event, need)
+}
+
+function equipmentOf(
+  panel: PanelModel,
+  model: DeviceModel,
+  loop: LoopEvent,
+): Pick<Zone, 'equipmentCode' | 'equipmentKind'> {
+  const code = model.equipmentCodes.find((item) => item.panel === panel.id)?.code ?? null
+  const kind = panel.equipment.kinds.find((item) => item.events.includes(loop.event))?.key ?? null
+  return { equipmentCode: panel.equipment.code ? code : null, equipmentKind: kind }
+}
+
+/** Chime, report, supervision and holding, as far as the panel asks for them of this type. */
+function flagsOf(
+  { system, panel, rules, item, loop, first }: NewZone,
+  type: ResponseType | null,
+  kind: AlarmKind,
+): Pick<Zone, 'chime' | 'report' | 'supervise' | 'transmissionDelay'> {
+  const hides = new Set<string>(type?.hides ?? [])
+  const opening = loop.event === 'open' || loop.event === 'terminals'
+  return {
+    chime: !hides.has('chime') && kind === 'burglary' && opening,
+    report: !hides.has('report') && (system.info.monitored || rules.schools.localReport === 'on'),
+    supervise: !hides.has('supervise') && supervises(item.model, loop, first, rules),
+    transmissionDelay: holds(kind, panel, type, system, rules),
   }
 }
 

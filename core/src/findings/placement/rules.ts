@@ -205,9 +205,7 @@ export const placementRules: RulesOf<PlacementFacts> = {
 type Item = Context['system']['devices'][number]
 
 function heavyPet(c: Context, { device, model }: Item): Found<PlacementFacts['pet-too-heavy']>[] {
-  const room = c.places.get(device.id)?.room ?? null
-  // A described room tells whether the pet comes there; else the heaviest pet of the house may.
-  const kg = room ? room.petKg : c.info.petKg
+  const kg = petThere(c, device.id)
   if (model.class !== 'motion' || kg === null || kg === 0) return []
   const set = model.petSettings?.find((item) => item.setting === device.setting)
   const tolerates = set?.kg ?? model.petKg
@@ -226,6 +224,12 @@ function heavyPet(c: Context, { device, model }: Item): Found<PlacementFacts['pe
         : null,
     },
   ]
+}
+
+/** A described room tells whether the pet comes there; else the heaviest pet of the house may. */
+function petThere(c: Context, device: string): number | null {
+  const room = c.places.get(device)?.room
+  return room ? room.petKg : c.info.petKg
 }
 
 function eachDevice<F>(c: Context, find: (item: Item) => readonly Found<F>[]): readonly Found<F>[] {

@@ -1,11 +1,11 @@
-import type { Trip } from '../../catalogue/schema.ts'
+import type { PanelModel, Trip } from '../../catalogue/schema.ts'
 import { isEntry } from '../../act/behaviour.ts'
 import { setOp } from '../../job/edit.ts'
 import { isWayIn } from '../../response/advise.ts'
 import { exitInStay } from '../../response/delays.ts'
 import { tripsOf } from '../../response/modes.ts'
 import type { Context, ZoneView } from '../context.ts'
-import type { RulesOf } from '../finding.ts'
+import type { Found, RulesOf } from '../finding.ts'
 import { useAdvisedType } from './use-type.ts'
 import { wrongKind, type WrongKind } from './wrong-kind.ts'
 
@@ -227,26 +227,7 @@ export const responseRules: RulesOf<ResponseFacts> = {
     severity: 'stops',
     stage: 'zones',
     key: ['zone', 'why', 'type'],
-    find: (c) =>
-      c.zones.flatMap((view) => {
-        const { panel } = c
-        if (!view.zone.dayZone || !panel) return []
-        const { dayZones, typeGroups } = panel.couplings ?? {}
-        const list = typeGroups?.find((group) => group.types.includes(view.zone.response ?? ''))
-        const day = typeGroups?.find((group) => group.dayZones)
-        const anyHour = view.type !== null && view.type.kind !== 'burglary'
-        const why = dayZones !== 'user' ? 'no-choice' : anyHour ? 'any-hour' : list && day ? 'list' : null
-        if (why === null) return []
-        const named = { type: view.type?.name ?? '', list: list?.name ?? '', day: day?.name ?? '' }
-        return [
-          {
-            subject: view.zone.id,
-            field: 'dayZone',
-            facts: { zone: view.number, why, panel: panel.name, ...named } as const,
-            fix: { does: 'no-day-zone' as const, facts: {}, ops: [setOp(view.zone, 'dayZone', false)] },
-          },
-        ]
-      }),
+    find: (c) => c.zones.flatMap((view) => noDayZone(c, view)),
   },
   'stay-motion': {
     severity: 'risks',
@@ -270,6 +251,33 @@ export const responseRules: RulesOf<ResponseFacts> = {
 function isDelayedByOption({ panel }: Context, { type, trips }: ZoneView): boolean {
   if (!panel || !type || trips?.stay !== 'instant') return false
   return tripsOf(panel, type, { stayToEntry2: true, dayZone: false }).stay === 'entry-2'
+}
+
+function noDayZone({ panel }: Context, view: ZoneView): Found<ResponseFacts['day-zone']>[] {
+  if (!view.zone.dayZone || !panel) return []
+  const groups = panel.couplings?.typeGroups ?? []
+  const list = groups.find((group) => group.types.includes(view.zone.response ?? ''))?.name ?? ''
+  const day = groups.find((group) => group.dayZones)?.name ?? ''
+  const why = whyNoDayZone(panel, view, list !== '' && day !== '')
+  if (why === null) return []
+  return [
+    {
+      subject: view.zone.id,
+      field: 'dayZone',
+      facts: { zone: view.number, why, panel: panel.name, type: view.type?.name ?? '', list, day },
+      fix: { does: 'no-day-zone', facts: {}, ops: [setOp(view.zone, 'dayZone', false)] },
+    },
+  ]
+}
+
+function whyNoDayZone(
+  panel: PanelModel,
+  { type }: ZoneView,
+  listed: boolean,
+): ResponseFacts['day-zone']['why'] | null {
+  if (panel.couplings?.dayZones !== 'user') return 'no-choice'
+  if (type !== null && type.kind !== 'burglary') return 'any-hour'
+  return listed ? 'list' : null
 }
 
 /** A common zone belongs to both its areas. */

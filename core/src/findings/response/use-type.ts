@@ -1,4 +1,5 @@
-import { setOp } from '../../job/edit.ts'
+import type { ResponseType } from '../../catalogue/schema.ts'
+import { setOp, type Op } from '../../job/edit.ts'
 import type { Context, ZoneView } from '../context.ts'
 import type { FoundFix } from '../finding.ts'
 
@@ -8,17 +9,28 @@ export function useAdvisedType(c: Context, view: ZoneView): FoundFix | null {
   if (!type || type.key === view.zone.response) return null
   const silent = type.sound === 'silent'
   if (silent && !c.info.monitored) return null
-  const { transmissionDelay, report, sirens, dayZone } = view.zone
   const ops = [
     setOp(view.zone, 'response', type.key),
-    ...(!type.transmissionDelayAllowed && transmissionDelay
-      ? [setOp(view.zone, 'transmissionDelay', false)]
-      : []),
-    ...(silent && !report ? [setOp(view.zone, 'report', true)] : []),
-    ...(silent && c.panel?.couplings?.sirenOutputs && sirens?.length !== 0
-      ? [setOp(view.zone, 'sirens', [])]
-      : []),
-    ...(dayZone && type.kind !== 'burglary' ? [setOp(view.zone, 'dayZone', false)] : []),
+    ...(silent ? silentOps(c, view) : []),
+    ...letGo(view, type),
   ]
   return { does: 'use-type', facts: { type: type.name }, ops }
+}
+
+/** A silent call is reported, and sounds nowhere. */
+function silentOps({ panel }: Context, { zone }: ZoneView): Op[] {
+  return [
+    ...(zone.report ? [] : [setOp(zone, 'report', true)]),
+    ...(panel?.couplings?.sirenOutputs && zone.sirens?.length !== 0 ? [setOp(zone, 'sirens', [])] : []),
+  ]
+}
+
+/** What the zone has that the type does not take. */
+function letGo({ zone }: ZoneView, type: ResponseType): Op[] {
+  return [
+    ...(zone.transmissionDelay && !type.transmissionDelayAllowed
+      ? [setOp(zone, 'transmissionDelay', false)]
+      : []),
+    ...(zone.dayZone && type.kind !== 'burglary' ? [setOp(zone, 'dayZone', false)] : []),
+  ]
 }
