@@ -19,6 +19,7 @@ import { Backups, beforeName, makeBackup } from './service/backups.ts'
 import { Room } from './service/room.ts'
 import { JudgingPool } from './workers/pool.ts'
 
+/** What a server is started with. */
 export interface ServerOptions {
   readonly address: DbAddress
   /** 0 for any free port. */
@@ -37,6 +38,7 @@ export interface ServerOptions {
   readonly tls?: { readonly cert: string; readonly key: string }
 }
 
+/** A server that answers. */
 export interface RunningServer {
   readonly url: string
   readonly services: Services

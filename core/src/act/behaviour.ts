@@ -55,6 +55,7 @@ interface ActDelays {
   readonly exitStay: number | null
 }
 
+/** An area with its delays. */
 export interface ActArea {
   readonly id: string
   readonly delays: ActDelays

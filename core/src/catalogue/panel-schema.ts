@@ -102,6 +102,7 @@ export const zoneFields = [
   'dayZone',
   'label',
 ] as const
+/** A field of a zone as panels ask it. */
 export type ZoneField = (typeof zoneFields)[number]
 
 const sheetStep = z.strictObject({
@@ -124,6 +125,7 @@ export const settingKeys = [
   'keySwitch',
   'keysOff',
 ] as const
+/** The name of a setting in a panel’s programming texts. */
 export type SettingKey = (typeof settingKeys)[number]
 
 const settingStep = z.strictObject({
@@ -175,6 +177,7 @@ const programming = z.strictObject({
   no: z.string().min(1).max(12),
 })
 
+/** What a pack may say of a panel. */
 export const panelSchema = z.strictObject({
   kind: z.literal('panel'),
   id: entryId('panel'),

@@ -156,15 +156,26 @@ const device = z.strictObject({
     .optional(),
 })
 
+/** What a pack may hold, by kind of entry. */
 export const entrySchema = z.discriminatedUnion('kind', [family, receiver, panelSchema, device])
 
+/** A radio family: band, direction, encryption, IDs, check-in. */
 export type Family = Readonly<z.infer<typeof family>>
+/** A receiver as its maker states it. */
 export type ReceiverModel = Readonly<z.infer<typeof receiver>>
+/** A device as its maker states it. */
 export type DeviceModel = Readonly<z.infer<typeof device>>
+/** A panel as its maker states it. */
 export type PanelModel = Readonly<z.infer<typeof panelSchema>>
+/** Any entry of a pack. */
 export type CatalogueEntry = Family | ReceiverModel | DeviceModel | PanelModel
+/** What a panel does when a zone trips, by mode. */
 export type ResponseType = PanelModel['responseTypes'][number]
+/** A panel’s field for a time: unit, range, step, reserved values. */
 export type DelayField = PanelModel['delays']['entry1']
+/** One input or event of a device, with its loop. */
 export type LoopEvent = DeviceModel['loops'][number]
+/** What labels a panel takes. */
 export type LabelRule = PanelModel['label']
+/** The kinds of entry. */
 export type EntryKind = CatalogueEntry['kind']

@@ -41,6 +41,7 @@ export interface ZoneView {
   readonly number: string
 }
 
+/** What every rule looks at: the input with all of it looked up. */
 export interface Context extends JudgeInput {
   readonly info: JobInfo
   readonly system: System

@@ -17,6 +17,7 @@ interface Fix {
   readonly ops: readonly Op[]
 }
 
+/** One thing found, in facts and in words. */
 export interface Finding {
   /** Stable id of the rule. */
   readonly rule: string

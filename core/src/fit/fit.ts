@@ -9,6 +9,7 @@ import type { PresentReceiver, System } from '../system/system.ts'
 /** A verdict as a word: it works, it works but something is lost, it does not work, or a fact is missing. */
 export type Verdict = 'works' | 'loss' | 'no' | 'unknown'
 
+/** What one check has against a device. */
 export interface FitReason {
   /** Which check speaks. */
   readonly code: FitCode
@@ -17,6 +18,7 @@ export interface FitReason {
   readonly text: string
 }
 
+/** What comes of fitting one device. */
 export interface Fit {
   readonly verdict: Verdict
   /** Id of the receiver that takes it, or null. */
@@ -49,6 +51,7 @@ const fitCodes = [
   'zones',
   'capacity',
 ] as const
+/** The name of a check. */
 export type FitCode = (typeof fitCodes)[number]
 
 interface Case {

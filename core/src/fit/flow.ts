@@ -4,6 +4,7 @@ interface FlowOption {
   readonly cost: number
 }
 
+/** Something to be placed, with where it may go. */
 export interface FlowItem {
   readonly key: string
   /** A further limit that it counts against, such as a class of slots; null for none. */

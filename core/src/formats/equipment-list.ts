@@ -19,6 +19,7 @@ type ListRow =
     }
   | { readonly row: number; readonly ok: false; readonly reasons: readonly string[]; readonly text: string }
 
+/** What reading a list gave. */
 export interface EquipmentList {
   readonly rows: readonly ListRow[]
   /** Columns that were understood, as the file names them. */
@@ -40,6 +41,7 @@ const columns = {
   sticker: ['serial', 'sticker', 'id', 'sticker id', 'serial number', 'radio id', 'transmitter id'],
   deferred: ['deferred', 'open', 'later', 'reason'],
 } as const
+/** A column that a list may have. */
 export type ListColumn = keyof typeof columns
 /** What a column of an equipment list can be. */
 export const listColumns = Object.keys(columns) as [ListColumn, ...ListColumn[]]

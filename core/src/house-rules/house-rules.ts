@@ -63,10 +63,15 @@ export const houseRulesSchema = z.strictObject({
   costs: z.strictObject(costSchemas),
 })
 
+/** The rules of a firm: schools and figures. */
 export type HouseRules = Readonly<z.infer<typeof houseRulesSchema>>
+/** A question on which practitioners differ. */
 export type SchoolKey = keyof typeof schoolSchemas
+/** The answer to each question. */
 export type Schools = HouseRules['schools']
+/** The figures that a firm may set, in their units. */
 export type Figures = HouseRules['figures']
+/** The name of a figure. */
 export type FigureKey = keyof typeof figureSchemas
 /** What each kind of change counts in a remedy (work.md leaves it to the firm). */
 export type RemedyCosts = HouseRules['costs']

@@ -37,6 +37,7 @@ const asItWas = z.strictObject({
   user: id.nullable(),
   zones: z.array(zoneAsItWas).max(32),
 })
+/** A copy of what a piece of evidence named, as it then was. */
 export type AsItWas = Readonly<z.infer<typeof asItWas>>
 
 /** Kinds of proof, in the order in which they are made (work.md section 9). */
@@ -70,6 +71,7 @@ export const proofKinds = [
 
 const any = { may: 'installer', idBy: null, times: [] } as const
 
+/** A transmission heard, an ID read or typed, and what was decided. */
 export const heard = evidence({
   ...any,
   type: 'heard',
@@ -101,6 +103,7 @@ export const heard = evidence({
   },
 })
 
+/** The result of one proof. */
 export const test = evidence({
   ...any,
   type: 'test',
@@ -147,6 +150,7 @@ export const state = evidence({
   },
 })
 
+/** The end of a temporary state. */
 export const stateEnd = evidence({
   ...any,
   type: 'state-end',
@@ -158,6 +162,7 @@ export const stateEnd = evidence({
   },
 })
 
+/** Something that a person vouches for. */
 export const signoff = evidence({
   ...any,
   type: 'signoff',
@@ -201,6 +206,7 @@ export const waiver = evidence({
   },
 })
 
+/** A waiver taken back. */
 export const waiverEnd = evidence({
   ...any,
   type: 'waiver-end',

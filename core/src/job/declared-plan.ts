@@ -19,11 +19,13 @@ const uses = [
   'off-way',
   'none',
 ] as const
+/** How a place bears on the way in. */
 export type Use = (typeof uses)[number]
 
 const any = { may: 'installer', removable: true, idBy: null } as const
 const number999 = z.number('must be a whole number from 1 to 999').int().min(1).max(999)
 
+/** The facts of the job and the settings of its panel. */
 export const job = plan({
   type: 'job',
   words: 'job',
@@ -89,6 +91,7 @@ export const job = plan({
   },
 })
 
+/** The catalogue entry that a job is judged by. */
 export const pin = plan({
   type: 'pin',
   words: 'pinned catalogue entry',
@@ -101,6 +104,7 @@ export const pin = plan({
   },
 })
 
+/** An area of the panel. */
 export const area = plan({
   ...any,
   type: 'area',
@@ -117,6 +121,7 @@ export const area = plan({
   },
 })
 
+/** A receiver besides the built-in one. */
 export const receiver = plan({
   ...any,
   type: 'receiver',
@@ -129,6 +134,7 @@ export const receiver = plan({
   },
 })
 
+/** A device of the kit in its place. */
 export const device = plan({
   ...any,
   type: 'device',
@@ -180,6 +186,7 @@ export const device = plan({
   },
 })
 
+/** A zone of the panel. */
 export const zone = plan({
   ...any,
   type: 'zone',
@@ -229,6 +236,7 @@ export const zone = plan({
   },
 })
 
+/** A wired terminal of the panel. */
 export const terminal = plan({
   ...any,
   type: 'terminal',
@@ -239,6 +247,7 @@ export const terminal = plan({
   },
 })
 
+/** A user of the system. */
 export const user = plan({
   ...any,
   type: 'user',

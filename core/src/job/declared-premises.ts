@@ -18,6 +18,7 @@ export const roomKinds = [
   'outdoors',
   'other',
 ] as const
+/** What a room is. */
 export type RoomKind = (typeof roomKinds)[number]
 
 const any = { may: 'installer', removable: true, idBy: null } as const
@@ -64,8 +65,10 @@ export const way = plan({
 
 /** How often people come in by an opening. */
 export const openingUses = ['everyday', 'occasional', 'never'] as const
+/** How an opening is used. */
 export type OpeningUse = (typeof openingUses)[number]
 
+/** A door or window of a room. */
 export const opening = plan({
   ...any,
   type: 'opening',

@@ -12,9 +12,13 @@ import { upgrades } from './upgrades.ts'
 export type Op = ops.Op<JobRecord>
 /** A fact: what one person's one act did to a job. */
 export type Edit = edits.Edit<JobRecord>
+/** An edit as it was taken. */
 export type JournalEntry = journals.JournalEntry<JobRecord>
+/** What one person can take back and bring back. */
 export type UndoStacks = journals.UndoStacks<JobRecord>
+/** What a client holds of a job. */
 export type Replica = replicas.Replica<JobRecord>
+/** An edit that waits for its maker’s decision. */
 export type TrayItem = replicas.TrayItem<JobRecord>
 export type { Conflict } from '../records/ops.ts'
 

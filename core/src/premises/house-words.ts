@@ -32,6 +32,7 @@ interface HouseLine {
   readonly changes: boolean
 }
 
+/** What a description in words gave. */
 export interface HouseReading {
   readonly lines: readonly HouseLine[]
   /** What the good lines would change. */

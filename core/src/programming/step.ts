@@ -11,6 +11,7 @@ export interface SheetStep {
   readonly open: boolean
 }
 
+/** Steps that belong together, under a title. */
 export interface SheetSection {
   readonly title: string
   readonly steps: readonly SheetStep[]

@@ -6,6 +6,7 @@ import type { TemporaryState } from '../job/records.ts'
 import { isLifeSafety, kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
 
+/** The kind of a temporary state. */
 export type StateKind = TemporaryState['kind']
 
 /** What one kind of temporary state is called, is about, costs, and leaves to do the day after. */

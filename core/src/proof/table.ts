@@ -1,6 +1,7 @@
 import type { AlarmKind, DeviceEvent, DeviceModel } from '../catalogue/schema.ts'
 import type { proofKinds } from '../job/records.ts'
 
+/** The kind of a proof. */
 export type ProofKind = (typeof proofKinds)[number]
 
 /** One kind of proof: what it is called, what it is about, and whether it raises an alarm. */

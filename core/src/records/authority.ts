@@ -20,6 +20,7 @@ export interface Clocks {
 
 /** How far back a device's time may lie, and how far ahead, before it is doubtful, milliseconds. */
 export const OLDEST_MS = 30 * 86_400_000
+/** How far a device’s clock may be ahead before it is doubted, ms. */
 export const AHEAD_MS = 5 * 60_000
 
 /** What this sender may not do of an edit: a role that does not reach, and what bears another's name. */

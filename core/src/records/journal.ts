@@ -34,6 +34,7 @@ export interface UndoPlan<R extends AnyRecord> {
   readonly conflicts: readonly Conflict[]
 }
 
+/** Nothing to take back. */
 export const noUndo: UndoStacks<never> = Object.freeze({ undo: [], redo: [] })
 
 /**

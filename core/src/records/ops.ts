@@ -34,6 +34,7 @@ export interface Conflict {
   readonly theirs: unknown
 }
 
+/** What applying ops gave: the new document, or what stood against it. */
 export type ApplyResult<R extends AnyRecord> =
   | { readonly ok: true; readonly doc: Doc<R>; readonly took: readonly Op<R>[] }
   | { readonly ok: false; readonly conflict: Conflict }

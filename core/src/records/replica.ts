@@ -31,6 +31,7 @@ interface PendingEdit<R extends AnyRecord> {
   readonly took: readonly Op<R>[]
 }
 
+/** What a client holds: the head, its unsent edits on top, and what waits for a decision. */
 export interface Replica<R extends AnyRecord> {
   readonly head: Doc<R>
   readonly revision: number

@@ -6,6 +6,7 @@ import { presets, type Limit } from './presets.ts'
 
 /** The delays a panel stores. */
 export const delayKeys = ['entry1', 'entry2', 'exit', 'exitStay', 'abort'] as const
+/** The name of a delay. */
 export type DelayKey = (typeof delayKeys)[number]
 
 /** What each delay is called, within a sentence. */

@@ -1,3 +1,4 @@
 /** Regions decide bands, units and presets; `own` is typed by the firm. */
 export const regions = ['europe', 'north-america', 'own'] as const
+/** Where the premises are, as far as presets go. */
 export type Region = (typeof regions)[number]

@@ -53,6 +53,7 @@ const editAnswer = z.discriminatedUnion('outcome', [
   /** Written in newer shapes than this server reads: its sender keeps it. */
   z.object({ id: z.string(), outcome: z.literal('held'), schema: z.number().int() }),
 ])
+/** What became of sent edits, each by itself. */
 export const editsAnswer = z.object({ answers: z.array(editAnswer), revision: z.number().int() })
 
 /** What a person can take back and bring back, the next one last; `more` when there is more behind what is sent. */
@@ -61,12 +62,14 @@ export const undoAnswer = z.object({
   redo: z.array(entryWire),
   more: z.boolean(),
 })
+/** A job as it is opened. */
 export const openedJob = z.object({
   revision: z.number().int(),
   document: documentWire,
   entries: z.array(writtenWire),
   steps: undoAnswer,
 })
+/** A page of a job’s journal. */
 export const journalPage = z.object({ entries: z.array(entryWire) })
 
 const jobSummary = z.object({
@@ -89,11 +92,13 @@ const listedJob = z.object({
   /** Whether the summary is of the job as it is now. */
   fresh: z.boolean(),
 })
+/** The jobs of a firm. */
 export const jobList = z.object({
   jobs: z.array(listedJob),
   /** How many of the firm's jobs wait to be summed up anew. */
   renewing: z.number().int(),
 })
+/** Who is signed in. */
 export const accountWire = z.object({
   id: z.string(),
   name: z.string(),
@@ -103,6 +108,7 @@ export const accountWire = z.object({
   firm: z.string(),
   firmId: z.string(),
 })
+/** The people of a firm. */
 export const peopleAnswer = z.object({
   people: z.array(
     accountWire.omit({ firm: true, firmId: true }).extend({
@@ -115,12 +121,14 @@ export const peopleAnswer = z.object({
 })
 /** A link that works once is made of this token; the page it leads to has it behind a #, which no server sees. */
 export const newLink = z.object({ token: z.string() })
+/** A link that works once. */
 export const linkAnswer = z.object({
   kind: z.enum(['set-up', 'invite', 'password']),
   firm: z.string().nullable(),
   name: z.string(),
   role: z.enum(roles),
 })
+/** Where somebody is signed in. */
 export const sessionsAnswer = z.object({
   sessions: z.array(
     z.object({
@@ -132,6 +140,7 @@ export const sessionsAnswer = z.object({
     }),
   ),
 })
+/** How many sessions were ended. */
 export const endedAnswer = z.object({ ended: z.number().int() })
 /** What an owner sees of the service itself. */
 export const serviceAnswer = z.object({
@@ -150,10 +159,15 @@ export const serviceAnswer = z.object({
     late: z.boolean(),
   }),
 })
+/** Whether a job can be handed over. */
 export const readyAnswer = z.object({ ready: z.boolean() })
+/** Where else in the firm an ID is used. */
 export const usesAnswer = z.object({ uses: z.array(z.object({ serial: z.string(), job: z.string() })) })
+/** Catalogue entries as written. */
 export const entriesAnswer = z.object({ entries: z.array(writtenWire) })
+/** The house rules of a firm. */
 export const rulesAnswer = z.object({ rules: houseRulesSchema, revision: z.number().int() })
+/** What other house rules would change in open jobs. */
 export const rulesPreview = z.object({
   jobs: z.array(
     z.object({
@@ -166,21 +180,38 @@ export const rulesPreview = z.object({
   judged: z.number().int(),
   more: z.boolean(),
 })
+/** What a list’s columns were taken for. */
 export const columnsAnswer = z.object({ columns: z.record(z.string(), z.string()) })
+/** What a pack brought. */
 export const packAnswer = z.object({ new: z.number(), changed: z.number(), same: z.number() })
+/** That it was done. */
 export const okAnswer = z.object({ ok: z.literal(true) })
+/** Whether the first person is still to be made. */
 export const setupAnswer = z.object({ needed: z.boolean() })
 
+/** What became of one edit. */
 export type EditAnswer = z.infer<typeof editAnswer>
+/** What became of sent edits. */
 export type EditsAnswer = z.infer<typeof editsAnswer>
+/** What one person can take back. */
 export type UndoAnswer = z.infer<typeof undoAnswer>
+/** A job as it is opened. */
 export type OpenedJob = z.infer<typeof openedJob>
+/** A job in a line of the list. */
 export type JobSummary = z.infer<typeof jobSummary>
+/** A listed job. */
 export type ListedJob = z.infer<typeof listedJob>
+/** The list of jobs. */
 export type JobList = z.infer<typeof jobList>
+/** The people of a firm. */
 export type PeopleAnswer = z.infer<typeof peopleAnswer>
+/** A link that works once. */
 export type LinkAnswer = z.infer<typeof linkAnswer>
+/** Where somebody is signed in. */
 export type SessionsAnswer = z.infer<typeof sessionsAnswer>
+/** How the service is: disk, backups, certificate. */
 export type ServiceAnswer = z.infer<typeof serviceAnswer>
+/** Who is signed in. */
 export type AccountWire = z.infer<typeof accountWire>
+/** What other house rules would change. */
 export type RulesPreview = z.infer<typeof rulesPreview>

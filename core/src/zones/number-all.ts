@@ -47,6 +47,7 @@ interface Wanted {
   readonly use: 'wireless' | 'wired' | 'fob'
 }
 
+/** What numbering is given besides the job. */
 export interface NumberingOptions {
   /** Gives ids for new zones. */
   readonly newId: () => string

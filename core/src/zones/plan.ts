@@ -8,6 +8,7 @@ export interface PlanItem {
   readonly fixed: readonly boolean[]
 }
 
+/** What is to be numbered, and what is taken. */
 export interface PlanInput {
   readonly items: readonly PlanItem[]
   /** Numbers that each use may take, ascending; what other zones hold is not among them. */
@@ -30,6 +31,7 @@ export interface PlanCost {
   readonly room: number
 }
 
+/** Where everything goes, and what found no number. */
 export interface NumberPlan {
   /** Numbers of each item's events; null for an item that got none. */
   readonly numbers: ReadonlyMap<string, readonly number[] | null>

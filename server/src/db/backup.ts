@@ -49,7 +49,9 @@ const endShape = z.object({
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
 })
 
+/** The first line of a backup: what it is of, and its sums. */
 export type BackupHead = z.infer<typeof headShape>
+/** Rows of one table in a backup. */
 export type BackupRows = z.infer<typeof rowsShape>
 /** What a whole backup holds. */
 export interface BackupFacts {

@@ -1,6 +1,7 @@
 import type { Role } from '#core'
 import { EntitySchema, type EntitySchemaColumnOptions } from 'typeorm'
 
+/** A firm. */
 export interface FirmRow {
   id: string
   name: string
@@ -9,6 +10,7 @@ export interface FirmRow {
   rulesRevision: number
   createdAt: Date
 }
+/** A person of a firm. */
 export interface PersonRow {
   id: string
   firmId: string
@@ -22,6 +24,7 @@ export interface PersonRow {
   removedAt: Date | null
   createdAt: Date
 }
+/** A session; its token is kept hashed. */
 export interface SessionRow {
   tokenHash: string
   personId: string
@@ -34,6 +37,7 @@ export interface SessionRow {
 }
 /** What a link that works once is for. */
 export type LinkKind = 'set-up' | 'invite' | 'password'
+/** A link that works once, hashed. */
 export interface LinkRow {
   tokenHash: string
   kind: LinkKind
@@ -47,12 +51,14 @@ export interface LinkRow {
   createdAt: Date
   expiresAt: Date
 }
+/** A failed sign-in. */
 export interface AttemptRow {
   /** Hash of what failed attempts are counted by. */
   keyHash: string
   failures: number
   changedAt: Date
 }
+/** The head of a job; its document lies in snapshots and journal. */
 export interface JobRow {
   firmId: string
   id: string
@@ -71,12 +77,14 @@ export interface JobRow {
   createdAt: Date
   changedAt: Date
 }
+/** A document at a revision. */
 export interface JobSnapshotRow {
   firmId: string
   jobId: string
   revision: number
   document: string
 }
+/** A journal entry. */
 export interface JobEditRow {
   firmId: string
   jobId: string
@@ -89,11 +97,13 @@ export interface JobEditRow {
   takenAt: Date
   body: string
 }
+/** Where an ID is used. */
 export interface TransmitterRow {
   firmId: string
   jobId: string
   serial: string
 }
+/** A catalogue entry ever offered, by its hash. */
 export interface CatalogueEntryRow {
   firmId: string
   hash: string
@@ -117,6 +127,7 @@ const ascii = (
 const words = (length: number): EntitySchemaColumnOptions => ({ type: 'varchar', length })
 const time = (name: string): EntitySchemaColumnOptions => ({ type: 'datetime', precision: 3, name })
 
+/** Table of firms. */
 export const Firm = new EntitySchema<FirmRow>({
   name: 'firm',
   columns: {
@@ -128,6 +139,7 @@ export const Firm = new EntitySchema<FirmRow>({
   },
 })
 
+/** Table of people. */
 export const Person = new EntitySchema<PersonRow>({
   name: 'person',
   columns: {
@@ -150,6 +162,7 @@ export const Person = new EntitySchema<PersonRow>({
   ],
 })
 
+/** Table of sessions. */
 export const Session = new EntitySchema<SessionRow>({
   name: 'session',
   columns: {
@@ -172,6 +185,7 @@ export const Session = new EntitySchema<SessionRow>({
   ],
 })
 
+/** Table of links. */
 export const Link = new EntitySchema<LinkRow>({
   name: 'link',
   columns: {
@@ -206,6 +220,7 @@ export const Link = new EntitySchema<LinkRow>({
   ],
 })
 
+/** Table of failed sign-ins. */
 export const Attempt = new EntitySchema<AttemptRow>({
   name: 'attempt',
   columns: {
@@ -215,6 +230,7 @@ export const Attempt = new EntitySchema<AttemptRow>({
   },
 })
 
+/** Table of job heads. */
 export const Job = new EntitySchema<JobRow>({
   name: 'job',
   columns: {
@@ -244,6 +260,7 @@ const ofJob = (name: string) => ({
   name,
 })
 
+/** Table of documents. */
 export const JobSnapshot = new EntitySchema<JobSnapshotRow>({
   name: 'job_snapshot',
   columns: {
@@ -255,6 +272,7 @@ export const JobSnapshot = new EntitySchema<JobSnapshotRow>({
   foreignKeys: [ofJob('job_snapshot_job')],
 })
 
+/** Table of journal entries. */
 export const JobEdit = new EntitySchema<JobEditRow>({
   name: 'job_edit',
   columns: {
@@ -272,6 +290,7 @@ export const JobEdit = new EntitySchema<JobEditRow>({
   foreignKeys: [ofJob('job_edit_job')],
 })
 
+/** Table of IDs. */
 export const Transmitter = new EntitySchema<TransmitterRow>({
   name: 'transmitter',
   columns: {
@@ -283,6 +302,7 @@ export const Transmitter = new EntitySchema<TransmitterRow>({
   foreignKeys: [ofJob('transmitter_job_key')],
 })
 
+/** Table of catalogue entries. */
 export const CatalogueEntry = new EntitySchema<CatalogueEntryRow>({
   name: 'catalogue_entry',
   columns: {

@@ -33,6 +33,7 @@ export interface NamedConflict extends Conflict {
   readonly when: string | null
 }
 
+/** What became of an edit. */
 export type Taken =
   | { readonly outcome: 'taken'; readonly entry: JournalEntry }
   | { readonly outcome: 'conflict'; readonly conflict: NamedConflict }
@@ -48,11 +49,13 @@ export interface Take {
   readonly guard?: (head: JobDocument) => Promise<readonly Problem[]>
 }
 
+/** A job’s head, locked or read. */
 export interface JobHead {
   readonly revision: number
   readonly document: JobDocument
 }
 
+/** A job in the list. */
 export interface JobListRow {
   readonly id: string
   readonly revision: number

@@ -24,6 +24,7 @@ import { openApi } from './openapi.ts'
 import { allow, FileAnswer, StatusAnswer, type Call, type Route } from './route.ts'
 import { allRoutes, type Services } from './routes.ts'
 
+/** What the application is made of. */
 export interface AppOptions {
   readonly services: Services
   readonly logger: Logger

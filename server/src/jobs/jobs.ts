@@ -71,6 +71,7 @@ const MOST = 200
 /** Entries of a page of the journal. */
 const PAGE = 100
 
+/** The work on jobs that requests ask for. */
 export function createJobs(
   taking: Taking & { readonly summaries: Summaries | null; readonly build: string },
 ): Jobs {

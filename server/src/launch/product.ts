@@ -25,6 +25,7 @@ export interface DemoSignIn {
   readonly password: string
 }
 
+/** A running product. */
 export interface Product {
   readonly url: string
   /** Path of the link that sets up the first firm; null when there is one. */
@@ -38,6 +39,7 @@ export interface Product {
   stop(): Promise<void>
 }
 
+/** How to start it. */
 export interface ProductOptions {
   readonly data: string
   /** 0 for any free port. */

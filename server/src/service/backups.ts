@@ -23,6 +23,7 @@ export interface KeptBackup {
   readonly bytes: number
 }
 
+/** How the backups are. */
 export interface BackupState {
   readonly folder: string | null
   readonly kept: readonly KeptBackup[]
@@ -30,6 +31,7 @@ export interface BackupState {
   readonly late: boolean
 }
 
+/** When and where backups are made. */
 export interface BackupOptions {
   readonly address: DbAddress
   /** Where backups are kept; null where none are made. */

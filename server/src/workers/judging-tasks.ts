@@ -55,6 +55,7 @@ interface Summed {
   readonly due: string | null
 }
 
+/** What each task answers. */
 export interface JudgingAnswers {
   readonly summary: Summed
   readonly changes: { readonly come: readonly string[]; readonly go: readonly string[] }

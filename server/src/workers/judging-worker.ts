@@ -7,6 +7,7 @@ import { doTask, parseJob, pinnedHashes, type JudgingTask } from './judging-task
 export type ToWorker =
   | { readonly id: number; readonly task: JudgingTask; readonly text: Pick<JobText, 'snapshot' | 'tail'> }
   | { readonly id: number; readonly entries: readonly WrittenEntry[] }
+/** What a judging thread says. */
 export type FromWorker =
   | { readonly id: number; readonly need: readonly string[] }
   | { readonly id: number; readonly answer: unknown }

@@ -23,6 +23,7 @@ export const light: ThemeDefinition = {
   variables: { 'medium-emphasis-opacity': 0.78, 'border-opacity': 0.14 },
 }
 
+/** The dark theme. */
 export const dark: ThemeDefinition = {
   dark: true,
   colors: {

@@ -18,6 +18,7 @@ interface RulesOutlook {
   readonly more: boolean
 }
 
+/** House rules being changed. */
 export interface RulesDraft {
   readonly rules: Ref<HouseRules>
   readonly faults: Ref<Readonly<Record<string, string>>>

@@ -32,6 +32,7 @@ interface LineEvents {
   keeps(kept: boolean): void
 }
 
+/** What a line is opened with. */
 export interface LineOptions {
   readonly owner: Owner
   readonly head: JobDocument

@@ -9,6 +9,7 @@ export function readNumber(typed: string): number | string | null {
   return Number.isNaN(Number(text)) ? text : Number(text)
 }
 
+/** A field being edited. */
 export interface Field<T> {
   /** What stands there now. */
   readonly value: ComputedRef<T>

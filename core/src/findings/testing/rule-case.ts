@@ -37,7 +37,9 @@ export function describeRules(declared: Readonly<Record<string, unknown>>, cases
       expect(job.findings(new Set([rule]))).toEqual(others)
     })
 
-    it.skipIf(fix === null)('is cured by its fix, which adds no new stop', () => {
+    // Without a fix there is nothing to cure.
+    if (fix === null) return
+    it('is cured by its fix, which adds no new stop', () => {
       const job = spoil(clean())
       const before = job.findings()
       job.apply(found(job)?.fix?.ops ?? [])

@@ -111,6 +111,7 @@ const tables: readonly (readonly [string, readonly string[]])[] = [
   ],
 ]
 
+/** The first tables. */
 export class FirstTables1764000000000 implements MigrationInterface {
   name = 'FirstTables1764000000000'
 

@@ -7,6 +7,7 @@ import { useJob } from '../../store/job-store.ts'
 const BACK_MS = 15_000
 const KEPT = 40
 
+/** What a practice job hears. */
 export interface Air {
   readonly listening: ComputedRef<boolean>
   /** What was heard, newest first. */

@@ -406,5 +406,6 @@ function withoutWords(
   return `▲ Without a second transmission: ${set.reason} (every ${set.of} that is accepted now${so}). Each is a departure.`
 }
 
+/** Everything that Enrol shows and does. */
 export type Enrolling = ReturnType<typeof useEnrol>
 export type { Target }

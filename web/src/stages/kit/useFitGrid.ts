@@ -2,6 +2,7 @@ import { computed } from 'vue'
 import { fitAll, fitPair, rankPanels, type Fit, type FitReason, type PanelChoice, type Verdict } from '#core'
 import { useJob } from '../../store/job-store.ts'
 
+/** The fit of one device with one column. */
 export interface GridCell {
   readonly column: string
   readonly verdict: Verdict
@@ -10,12 +11,14 @@ export interface GridCell {
   readonly name: string
 }
 
+/** A receiver or a panel. */
 export interface GridColumn {
   readonly key: string
   readonly title: string
   readonly kind: 'receiver' | 'panel'
 }
 
+/** A device. */
 export interface GridRow {
   readonly device: string
   readonly name: string
