@@ -151,8 +151,7 @@ export function advise(panel: PanelModel, event: DeviceEvent, need: Need): Advic
   const candidates = kin
     .filter((type) => need.kind !== 'burglary' || tripsOf(panel, type).unset === 'ignore')
     .filter((type) => !isLifeSafety(need.kind) || (type.fire ?? 'plain') === 'plain')
-  const far = (type: ResponseType): number => distance(need, doneBy(panel, type))
-  const type = [...candidates].sort((a, b) => far(a) - far(b))[0] ?? null
+  const type = nearest(panel, need, candidates)
   return { need, type, differs: type ? differences(need, doneBy(panel, type)) : [] }
 }
 
@@ -332,6 +331,17 @@ interface Done {
 function doneBy(panel: PanelModel, type: ResponseType): Done {
   const { away, stay, night } = tripsOf(panel, type)
   return { away, stay, night: type.night === undefined ? null : night }
+}
+
+/** The type that does what is nearest to a need; of several the first. */
+function nearest(panel: PanelModel, need: Need, types: readonly ResponseType[]): ResponseType | null {
+  let best: ResponseType | null = null
+  let least = Infinity
+  for (const type of types) {
+    const far = distance(need, doneBy(panel, type))
+    if (far < least) [best, least] = [type, far]
+  }
+  return best
 }
 
 /** Away weighs most, night least; ignoring what should alarm weighs more than alarming too readily. */

@@ -15,19 +15,18 @@ export interface ModeTrip {
 export type Trips = Readonly<Record<ModeTrip['mode'], Trip>>
 
 const alone: Coupled = { stayToEntry2: false, dayZone: false }
-const asked = new WeakMap<ResponseType, Map<string, Trips>>()
+/** By type, then by what is coupled: one type belongs to one panel. */
+const asked = [new WeakMap<ResponseType, Trips>(), new WeakMap(), new WeakMap(), new WeakMap()] as const
 
 /** What a trip of a response type does in each mode, asked of the machine once per type. */
 export function tripsOf(panel: PanelModel, type: ResponseType, coupled: Coupled = alone): Trips {
-  const kept = asked.get(type) ?? new Map<string, Trips>()
-  asked.set(type, kept)
-  const key = `${panel.id} ${coupled.stayToEntry2} ${coupled.dayZone}`
-  const known = kept.get(key)
+  const kept = asked[((coupled.stayToEntry2 ? 1 : 0) + (coupled.dayZone ? 2 : 0)) as 0]
+  const known = kept.get(type)
   if (known) return known
   const behaviour = behaviourOfType(panel, type, coupled)
   const inMode = (mode: ModeTrip['mode']): Trip => tripIn(behaviour, type.key, mode)
   const trips = { away: inMode('away'), stay: inMode('stay'), night: inMode('night'), unset: inMode('unset') }
-  kept.set(key, trips)
+  kept.set(type, trips)
   return trips
 }
 

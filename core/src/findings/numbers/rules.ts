@@ -123,15 +123,17 @@ export const numberRules: RulesOf<NumberFacts> = {
     waive: 'never',
     stage: 'zones',
     key: ['zone', 'keypad'],
-    find: (c) =>
-      c.zones.flatMap((view) => {
-        const keypad = c.system.devices.find(
+    find: (c) => {
+      const keypads = c.system.devices.filter(({ device }) => device.mappedOver !== null)
+      return c.zones.flatMap((view) => {
+        const keypad = keypads.find(
           ({ device }) => device.mappedOver === view.zone.number && device.id !== view.zone.device,
         )
         if (!keypad) return []
         const facts = { zone: view.number, number: view.zone.number, keypad: keypad.model.name }
         return [{ subject: view.zone.id, field: 'number', facts, fix: null }]
-      }),
+      })
+    },
   },
 }
 
