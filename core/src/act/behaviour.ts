@@ -97,6 +97,26 @@ export interface ActOptions {
   readonly reports: boolean
 }
 
+/** A panel of which nothing is stated, which reports. */
+export const nothingStated: ActOptions = {
+  exitBy: 'timer',
+  openAtExit: null,
+  exitRestarts: null,
+  staysIfNobodyLeft: null,
+  shorterEntryWins: null,
+  sirenSeconds: null,
+  holdSeconds: null,
+  swinger: null,
+  secondUnsetClears: false,
+  knockSeconds: null,
+  verifiedBy: 'again',
+  verifySeconds: null,
+  acknowledgeSeconds: null,
+  tamperUnset: null,
+  troublePrevents: null,
+  reports: true,
+}
+
 /** A panel as it behaves. */
 export interface Behaviour {
   readonly areas: readonly ActArea[]

@@ -1,4 +1,11 @@
-import type { ActArea, ActOptions, ActZone, Behaviour, Command } from '../act/behaviour.ts'
+import {
+  nothingStated,
+  type ActArea,
+  type ActOptions,
+  type ActZone,
+  type Behaviour,
+  type Command,
+} from '../act/behaviour.ts'
 import type { PanelModel, ResponseType } from '../catalogue/schema.ts'
 import type { System } from '../system/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
@@ -58,7 +65,7 @@ export function behaviourOfType(panel: PanelModel, type: ResponseType, coupled: 
         stands: false,
       },
     ],
-    options: { ...asShipped, shorterEntryWins: panel.couplings?.shorterEntryWins ?? null },
+    options: { ...nothingStated, shorterEntryWins: panel.couplings?.shorterEntryWins ?? null },
   }
 }
 
@@ -156,29 +163,9 @@ function infoOf(doc: JobDocument): JobInfo {
   return info
 }
 
-/** What holds where neither plan nor pack says anything. */
-const asShipped: ActOptions = {
-  exitBy: 'timer',
-  openAtExit: null,
-  exitRestarts: null,
-  staysIfNobodyLeft: null,
-  shorterEntryWins: null,
-  sirenSeconds: null,
-  holdSeconds: null,
-  swinger: null,
-  secondUnsetClears: false,
-  knockSeconds: null,
-  verifiedBy: 'again',
-  verifySeconds: null,
-  acknowledgeSeconds: null,
-  tamperUnset: null,
-  troublePrevents: null,
-  reports: true,
-}
-
 function optionsOf(doc: JobDocument, panel: PanelModel, info: JobInfo): ActOptions {
   return {
-    ...asShipped,
+    ...nothingStated,
     exitBy: info.exitBy ?? 'timer',
     openAtExit: info.openAtExit,
     shorterEntryWins: panel.couplings?.shorterEntryWins ?? null,

@@ -1,29 +1,12 @@
 import { act } from '../machine.ts'
-import type { ActArea, ActOptions, ActZone, Behaviour } from '../behaviour.ts'
+import { nothingStated, type ActArea, type ActOptions, type ActZone, type Behaviour } from '../behaviour.ts'
 import type { ActEvent, ActOutput } from '../events.ts'
 import { atRest, type ActState } from '../state.ts'
 
 /* Timelines as text: what happens, and after the arrow what the panel does. Written by hand, acted by the machine. */
 
-/** The options of a plain panel; a test names what differs. */
-const plainOptions: ActOptions = {
-  exitBy: 'timer',
-  openAtExit: null,
-  exitRestarts: null,
-  staysIfNobodyLeft: null,
-  shorterEntryWins: null,
-  sirenSeconds: 180,
-  holdSeconds: null,
-  swinger: null,
-  secondUnsetClears: false,
-  knockSeconds: null,
-  verifiedBy: 'again',
-  verifySeconds: null,
-  acknowledgeSeconds: null,
-  tamperUnset: null,
-  troublePrevents: null,
-  reports: true,
-}
+/** The options of a plain panel, whose siren sounds three minutes; a test names what differs. */
+const plainOptions: ActOptions = { ...nothingStated, sirenSeconds: 180 }
 
 /** Exit 60 s, in stay 20 s, entry 30 s and 90 s. */
 export const plainArea: ActArea = {
