@@ -19,13 +19,29 @@ const layers = [
   'formats',
   'wire',
 ]
-const behind = layers.map((folder, index) => ({
-  name: `core-layers-${folder}`,
-  comment: `core imports run one way, so that no two folders need each other: ${layers.join(' < ')}`,
-  severity: 'error',
-  from: { path: `^core/src/${folder}/`, pathNot: '(\\.test\\.ts|/testing/)' },
-  to: { path: `^core/src/(${layers.slice(index + 1).join('|') || 'none'})/` },
-}))
+/** The same for client and server. */
+const clientLayers = [
+  'line',
+  'store',
+  'shared',
+  'job',
+  'jobs',
+  'stages',
+  'account',
+  'catalogue',
+  'house-rules',
+  'app',
+]
+const serverLayers = ['errors', 'db', 'auth', 'documents', 'workers', 'service', 'jobs', 'http', 'launch']
+const oneWay = (part, folders) =>
+  folders.map((folder, index) => ({
+    name: `${part}-layers-${folder}`,
+    comment: `imports of ${part} run one way, so that no two folders need each other: ${folders.join(' < ')}`,
+    severity: 'error',
+    from: { path: `^${part}/src/${folder}/`, pathNot: '(\\.test\\.ts|/testing/)' },
+    to: { path: `^${part}/src/(${folders.slice(index + 1).join('|') || 'none'})/` },
+  }))
+const behind = [...oneWay('core', layers), ...oneWay('web', clientLayers), ...oneWay('server', serverLayers)]
 module.exports = {
   forbidden: [
     ...behind,
