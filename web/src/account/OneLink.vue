@@ -61,7 +61,6 @@ async function send(): Promise<void> {
           v-model="form.firm"
           label="Name of the firm"
           :error-messages="faults.firm"
-          autofocus
         />
         <template v-if="link.kind !== 'password'">
           <v-text-field

@@ -13,7 +13,11 @@ const error = ref('')
 const busy = ref(false)
 const empty = ref(false)
 
+/** The name is asked first. Focused as the page stands: focused later it would take what is typed as the password meanwhile. */
+const first = ref<{ focus: () => void } | null>(null)
+
 onMounted(async () => {
+  first.value?.focus()
   empty.value = (await api<{ needed: boolean }>('GET', '/api/setup')).needed
 })
 
@@ -43,7 +47,7 @@ async function enter(): Promise<void> {
       <v-alert v-if="empty" type="info" variant="tonal" density="compact">
         Nobody has an account here yet. Open the set-up link that the start command printed.
       </v-alert>
-      <v-text-field v-model="login" label="Sign-in name" autocomplete="username" autofocus />
+      <v-text-field ref="first" v-model="login" label="Sign-in name" autocomplete="username" />
       <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
       <v-alert v-if="error" type="error" variant="tonal" density="compact" role="alert">{{ error }}</v-alert>
       <v-btn type="submit" color="primary" size="large" :loading="busy" :disabled="!login || !password"
