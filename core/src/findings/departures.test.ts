@@ -85,6 +85,15 @@ describe('a better sentence', () => {
     expect(given({ key: '["Stilt Hound motion",40,18,null]' })).toMatchObject({ waived: null, earlier: null })
   })
 
+  it('ends one when the device it is of moves, or another limit holds', () => {
+    const moved = waive(heavy(), 'pet-too-heavy').set('device:hall', { room: 'annexe' })
+    expect(moved.findings()[0]).toMatchObject({ rule: 'pet-too-heavy', waived: null })
+    const slow = waive(cleanTarn().set('job:main', { superviseMinutes: 300 }), 'supervision-window')
+    expect(slow.findings().find((item) => item.rule === 'supervision-window')?.waived).not.toBeNull()
+    slow.set('job:main', { grade: 1 })
+    expect(slow.findings().find((item) => item.rule === 'supervision-window')?.waived).toBeNull()
+  })
+
   it('keeps a waiver of before as long as it reads the same', () => {
     expect(given({ key: null })?.waived?.made.name).toBe('Nell')
   })

@@ -121,7 +121,7 @@ export const lifeSafetyRules: RulesOf<LifeSafetyFacts> = {
     severity: 'stops',
     waive: 'owner',
     stage: 'zones',
-    key: ['zone', 'group', 'why', 'compartment'],
+    key: ['zone', 'group', 'why', 'compartment', 'groups', 'mates'],
     find: (c) => {
       const verified = verifiedZones(c)
       return verified.flatMap((view) => {

@@ -67,7 +67,7 @@ export const placementRules: RulesOf<PlacementFacts> = {
   'too-cold': {
     severity: 'risks',
     stage: 'kit',
-    key: ['model', 'cold', 'hot', 'from', 'to'],
+    key: ['model', 'room', 'cold', 'hot', 'from', 'to'],
     find: (c) =>
       eachDevice(c, ({ device, model }) => {
         const room = c.places.get(device.id)?.room
@@ -105,7 +105,7 @@ export const placementRules: RulesOf<PlacementFacts> = {
   'motion-height': {
     severity: 'advice',
     stage: 'kit',
-    key: ['model', 'm'],
+    key: ['model', 'room', 'm'],
     find: (c) =>
       eachDevice(c, ({ device, model }) => {
         const m = device.heightM
@@ -117,7 +117,7 @@ export const placementRules: RulesOf<PlacementFacts> = {
   'gap-too-wide': {
     severity: 'risks',
     stage: 'kit',
-    key: ['model', 'mm', 'usable', 'onSteel'],
+    key: ['model', 'room', 'mm', 'usable', 'onSteel'],
     find: (c) =>
       eachDevice(c, ({ device, model }) => {
         const mm = device.gapMm
@@ -132,7 +132,7 @@ export const placementRules: RulesOf<PlacementFacts> = {
   'sensitivity-high': {
     severity: 'advice',
     stage: 'kit',
-    key: ['model', 'setting'],
+    key: ['model', 'room', 'setting'],
     find: (c) =>
       eachDevice(c, ({ device, model }) => {
         const steps = model.sensitivity ?? []
@@ -155,13 +155,13 @@ export const placementRules: RulesOf<PlacementFacts> = {
   'pet-too-heavy': {
     severity: 'risks',
     stage: 'kit',
-    key: ['model', 'kg', 'tolerates', 'setting'],
+    key: ['model', 'room', 'kg', 'tolerates', 'setting'],
     find: (c) => eachDevice(c, (item) => heavyPet(c, item)),
   },
   'use-differs': {
     severity: 'advice',
     stage: 'zones',
-    key: ['model', 'said', 'derived'],
+    key: ['model', 'room', 'said', 'derived'],
     find: (c) =>
       eachDevice(c, ({ device, model }) => {
         const place = c.places.get(device.id)

@@ -35,7 +35,7 @@ export interface ResponseFacts {
     readonly event: string
   }
   readonly 'stay-option':
-    | { readonly has: false; readonly panel: string }
+    | { readonly has: false; readonly panel: string; readonly zones: readonly string[] }
     | { readonly has: true; readonly option: string; readonly zones: readonly string[] }
   readonly 'day-zone': {
     readonly zone: string
@@ -204,7 +204,7 @@ export const responseRules: RulesOf<ResponseFacts> = {
   'stay-option': {
     severity: 'risks',
     stage: 'zones',
-    key: ['has'],
+    key: ['has', 'zones'],
     find: (c) => {
       const option = c.panel?.couplings?.stayToEntry2
       if (!c.info.stayToEntry2) return []
@@ -216,7 +216,7 @@ export const responseRules: RulesOf<ResponseFacts> = {
           field: 'stayToEntry2',
           facts:
             option === undefined
-              ? { has: false, panel: c.panel?.name ?? 'The panel' }
+              ? { has: false, panel: c.panel?.name ?? 'The panel', zones: hit }
               : { has: true, option, zones: hit },
           fix: { does: 'option-off', facts: {}, ops: [setOp(c.info, 'stayToEntry2', false)] },
         },
@@ -226,7 +226,7 @@ export const responseRules: RulesOf<ResponseFacts> = {
   'day-zone': {
     severity: 'stops',
     stage: 'zones',
-    key: ['zone', 'why', 'type'],
+    key: ['zone', 'why', 'type', 'list'],
     find: (c) => c.zones.flatMap((view) => noDayZone(c, view)),
   },
   'stay-motion': {

@@ -11,6 +11,8 @@ export interface SupervisionFacts {
     | {
         readonly too: 'long'
         readonly window: number
+        /** What it is measured by, in either case: the longest allowed, or the slowest check-in. */
+        readonly least: number
         readonly asks: Asking
         readonly most: number
         readonly grade: number
@@ -18,6 +20,7 @@ export interface SupervisionFacts {
     | {
         readonly too: 'short'
         readonly window: number
+        readonly least: number
         readonly model: string
         readonly checkIn: number
         /** Further models that check in too rarely. */
@@ -76,7 +79,7 @@ export const supervisionRules: RulesOf<SupervisionFacts> = {
   'supervision-window': {
     severity: 'risks',
     stage: 'zones',
-    key: ['too', 'window'],
+    key: ['too', 'window', 'least'],
     find: (c) => {
       const window = c.info.superviseMinutes
       if (window === null) return []
@@ -86,7 +89,7 @@ export const supervisionRules: RulesOf<SupervisionFacts> = {
         return [
           {
             ...at,
-            facts: { too: 'long', window, asks, most, grade: c.info.grade },
+            facts: { too: 'long', window, least: most, asks, most, grade: c.info.grade },
             fix: {
               does: 'lost-after',
               facts: { minutes: most },
@@ -101,7 +104,13 @@ export const supervisionRules: RulesOf<SupervisionFacts> = {
       )
       const [first] = slow
       if (!first) return []
-      return [{ ...at, facts: { too: 'short', window, ...first, more: slow.length - 1 }, fix: null }]
+      return [
+        {
+          ...at,
+          facts: { too: 'short', window, least: first.checkIn, ...first, more: slow.length - 1 },
+          fix: null,
+        },
+      ]
     },
   },
 }
