@@ -1,3 +1,5 @@
+import { quantile } from 'simple-statistics'
+
 /** What one benchmark found: its own time, that of a baseline in the same run, and their ratio. */
 export interface Measured {
   readonly name: string
@@ -17,13 +19,7 @@ export function median(rounds: number, run: (round: number) => void): number {
     run(round)
     times.push(performance.now() - start)
   }
-  return middle(times.slice(Math.ceil(rounds / 10)), 0.5)
-}
-
-/** The value below which this share of the others lies. */
-export function middle(values: readonly number[], share: number): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? 0
+  return quantile(times.slice(Math.ceil(rounds / 10)), 0.5)
 }
 
 export function print(results: readonly Measured[]): void {

@@ -7,12 +7,13 @@ import { randomUUID } from 'node:crypto'
 import express from 'express'
 import { createPool } from 'mysql2/promise'
 import { pino } from 'pino'
+import { quantile } from 'simple-statistics'
 import { recordsOf, type Op, type Zone } from '#core'
 import { startMariaDb, type DbAddress } from '../server/src/db/mariadb.ts'
 import { startServer } from '../server/src/server.ts'
 import { benchEdit } from './edits.ts'
 import { madeJob } from './made-job.ts'
-import { middle, type Measured } from './measure.ts'
+import type { Measured } from './measure.ts'
 
 const PEOPLE = 50
 const SECONDS = 12
@@ -54,7 +55,7 @@ async function paced(send: (person: number, round: number) => Promise<void>): Pr
       }
     }),
   )
-  return middle(times, 0.95)
+  return quantile(times, 0.95)
 }
 
 async function bare(db: DbAddress): Promise<number> {

@@ -1,3 +1,4 @@
+import { distance } from 'fastest-levenshtein'
 import type { Schools } from '../house-rules/house-rules.ts'
 import type { DeviceEvent, LabelRule } from '../catalogue/schema.ts'
 
@@ -99,30 +100,17 @@ export function nearestWords(
 ): readonly { readonly text: string; readonly number: string }[] {
   const wanted = word.toLowerCase()
   return rule.words
-    .map((entry) => ({ entry, far: distance(wanted, entry.text.toLowerCase()) }))
+    .map((entry) => ({ entry, far: apart(wanted, entry.text.toLowerCase()) }))
     .filter(({ entry, far }) => far <= Math.max(wanted.length, entry.text.length) / 3)
     .sort((a, b) => a.far - b.far || (a.entry.text < b.entry.text ? -1 : 1))
     .slice(0, most)
     .map(({ entry }) => entry)
 }
 
-/** Levenshtein's distance: letters put in, left out or changed; one word that begins the other counts as near. */
-function distance(a: string, b: string): number {
-  if (a.length >= 3 && b.length >= 3 && (a.startsWith(b) || b.startsWith(a))) return 1
-  let row = Array.from({ length: b.length + 1 }, (_, index) => index)
-  for (let i = 1; i <= a.length; i++) {
-    const next = [i]
-    for (let j = 1; j <= b.length; j++)
-      next.push(
-        Math.min(
-          (row[j] ?? 0) + 1,
-          (next[j - 1] ?? 0) + 1,
-          (row[j - 1] ?? 0) + (a.charAt(i - 1) === b.charAt(j - 1) ? 0 : 1),
-        ),
-      )
-    row = next
-  }
-  return row[b.length] ?? 0
+/** Letters put in, left out or changed (Levenshtein); one word that begins the other counts as near. */
+function apart(a: string, b: string): number {
+  const begins = a.length >= 3 && b.length >= 3 && (a.startsWith(b) || b.startsWith(a))
+  return begins ? 1 : distance(a, b)
 }
 
 /** What is wrong with a label on this panel, with the figures; null when it is right. */

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import type { JobDocument } from '#core'
 
 interface Kept {
@@ -7,28 +8,24 @@ interface Kept {
 
 /** The documents last used, by job and revision. Cache only: what it lacks is read from snapshot and journal. */
 export class DocumentCache {
-  readonly #kept = new Map<string, Kept>()
+  readonly #kept: LRUCache<string, Kept>
 
-  constructor(readonly limit = 300) {}
+  constructor(limit = 300) {
+    this.#kept = new LRUCache({ max: limit })
+  }
 
   get(key: string): Kept | null {
-    const kept = this.#kept.get(key)
-    if (!kept) return null
-    this.#kept.delete(key)
-    this.#kept.set(key, kept)
-    return kept
+    return this.#kept.get(key) ?? null
   }
 
   drop(key: string): void {
     this.#kept.delete(key)
   }
 
+  /** Keeps the document unless a newer one is kept already. */
   set(key: string, revision: number, document: JobDocument): void {
-    const there = this.#kept.get(key)
+    const there = this.#kept.peek(key)
     if (there && there.revision > revision) return
-    this.#kept.delete(key)
     this.#kept.set(key, { revision, document })
-    const oldest = this.#kept.keys().next().value
-    if (this.#kept.size > this.limit && oldest !== undefined) this.#kept.delete(oldest)
   }
 }

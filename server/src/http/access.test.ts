@@ -120,6 +120,8 @@ describe('the table of routes', () => {
 
   it('stands in the OpenAPI document, every answer described', async () => {
     interface Described {
+      parameters: { name: string; in: string; required: boolean; schema: object }[]
+      requestBody?: { content: Record<string, { schema: { type?: string } }> }
       responses: { 200: { content?: Record<string, { schema?: object }> } }
     }
     const document = (await ann.call('GET', '/api/openapi.json')).body as {
@@ -131,6 +133,9 @@ describe('the table of routes', () => {
       const [schema] = Object.values(content).map((one) => one.schema ?? {})
       expect([route.path, Object.keys(schema ?? {}).length > 0]).toEqual([route.path, true])
       expect(route.answer !== null || route.file !== null, route.path).toBe(true)
+      const inPath = described?.parameters.filter((one) => one.in === 'path' && one.required)
+      expect(inPath?.map((one) => `:${one.name}`)).toEqual(route.path.match(/:[a-z]+/g) ?? [])
+      expect(described?.requestBody !== undefined, route.path).toBe(route.body !== null)
     }
   })
 })

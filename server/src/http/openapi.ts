@@ -1,46 +1,62 @@
-import { extendZodWithOpenApi, OpenAPIRegistry, OpenApiGeneratorV31 } from '@asteasolutions/zod-to-openapi'
 import { z } from 'zod'
 import type { Route } from './route.ts'
 
-extendZodWithOpenApi(z)
+interface ObjectSchema {
+  readonly properties?: Readonly<Record<string, unknown>>
+  readonly required?: readonly string[]
+}
 
-const fileShape = z.string().describe('A file')
+const problem = z.object({ title: z.string(), status: z.number() })
 
-/** The OpenAPI document made from the table of routes. */
+/** The OpenAPI 3.1 document of the table of routes, its schemas made by Zod as JSON Schema 2020-12. */
 export function openApi(routes: readonly Route[]): unknown {
-  const registry = new OpenAPIRegistry()
+  const paths: Record<string, Record<string, unknown>> = {}
   for (const route of routes) {
-    registry.registerPath({
-      method: route.method,
-      path: route.path.replace(/:([a-z]+)/g, '{$1}'),
+    const path = route.path.replace(/:([a-z]+)/g, '{$1}')
+    const answer = route.answer
+      ? content('application/json', route.answer, 'output')
+      : content(route.file ?? 'application/json', z.string().describe('A file'), 'output')
+    paths[path] ??= {}
+    paths[path][route.method] = {
       summary: `${route.summary} (${route.role})`,
-      request: {
-        ...(route.params ? { params: route.params as z.ZodObject } : {}),
-        ...(route.query ? { query: route.query as z.ZodObject } : {}),
-        ...(route.body ? { body: { content: { 'application/json': { schema: route.body } } } } : {}),
-      },
+      parameters: [...parameters('path', route.params), ...parameters('query', route.query)],
+      ...(route.body ? { requestBody: { content: content('application/json', route.body, 'input') } } : {}),
       responses: {
-        200: {
-          description: 'Done',
-          content: route.answer
-            ? { 'application/json': { schema: route.answer } }
-            : { [route.file ?? 'application/json']: { schema: fileShape } },
-        },
+        200: { description: 'Done', content: answer },
         default: {
           description: 'Problem details (RFC 9457): title, status, problems',
-          content: {
-            'application/problem+json': { schema: z.object({ title: z.string(), status: z.number() }) },
-          },
+          content: content('application/problem+json', problem, 'output'),
         },
       },
-    })
+    }
   }
-  return new OpenApiGeneratorV31(registry.definitions).generateDocument({
+  return {
     openapi: '3.1.0',
     info: {
       title: 'Kapelle',
       version: '1',
       description: 'The interface between the Kapelle client and server.',
     },
-  })
+    paths,
+  }
+}
+
+function content(type: string, shape: z.ZodType, io: 'input' | 'output'): object {
+  return { [type]: { schema: schemaOf(shape, io) } }
+}
+
+function parameters(place: 'path' | 'query', shape: z.ZodType | null): readonly object[] {
+  if (!shape) return []
+  const { properties = {}, required = [] } = schemaOf(shape, 'input') as ObjectSchema
+  return Object.entries(properties).map(([name, schema]) => ({
+    name,
+    in: place,
+    required: place === 'path' || required.includes(name),
+    schema,
+  }))
+}
+
+/** What Zod cannot say as JSON Schema, such as a transformed value, is any value. */
+function schemaOf(shape: z.ZodType, io: 'input' | 'output'): object {
+  return z.toJSONSchema(shape, { io, unrepresentable: 'any' })
 }
