@@ -184,7 +184,12 @@ export class Draft {
     this.#tests += 1
     const made = { id: `test:t${String(this.#tests).padStart(3, '0')}`, who, at }
     const reading = key.kind === 'placement' ? 7 : null
-    return this.put(proofRecord(this.doc, this.catalogue, key, made, { outcome: 'pass', reading, ...over }))
+    return this.put(
+      proofRecord({ doc: this.doc, catalogue: this.catalogue }, key, {
+        made,
+        result: { outcome: 'pass', reading, ...over },
+      }),
+    )
   }
 
   #zoneId(): () => string {

@@ -147,9 +147,13 @@ export function fennelBank(catalogue: Catalogue): Draft {
       kind: 'station-on-test',
     },
     ...['code installer', 'code main-user', 'read-back', 'customer-shown'].map((what, index) =>
-      signoffRecord(job.doc, catalogue, defaultHouseRules, what, {
-        ...{ id: `signoff:s${index}`, who: idris, at: later(morning, 250 + index) },
-      }),
+      signoffRecord(
+        { doc: job.doc, catalogue },
+        { rules: defaultHouseRules, what },
+        {
+          ...{ id: `signoff:s${index}`, who: idris, at: later(morning, 250 + index) },
+        },
+      ),
     ),
   )
   return job

@@ -22,7 +22,12 @@ const precedence: readonly ActKind[] = [
 export function alarm(turn: Turn, zone: ActZone): void {
   if (isSounding(turn, zone.id)) return
   raise(turn, { source: zone.id, kind: zone.kind, sound: zone.sound })
-  if (zone.report) report(turn, zone.kind, zone.id, zone.held ? turn.behaviour.options.holdSeconds : null)
+  if (zone.report)
+    report(turn, {
+      what: zone.kind,
+      source: zone.id,
+      hold: zone.held ? turn.behaviour.options.holdSeconds : null,
+    })
   countAlarm(turn, zone)
 }
 
@@ -30,11 +35,18 @@ export function alarm(turn: Turn, zone: ActZone): void {
 export function alarmOfCover(turn: Turn, device: string, zones: readonly ActZone[]): void {
   if (isSounding(turn, device)) return
   raise(turn, { source: device, kind: 'tamper', sound: 'siren' })
-  if (zones.some((zone) => zone.report)) report(turn, 'tamper', device, null)
+  if (zones.some((zone) => zone.report)) report(turn, { what: 'tamper', source: device, hold: null })
+}
+
+/** What goes to the monitoring station: the event, its source, and seconds it is held; null is at once. */
+export interface Sending {
+  readonly what: ReportOf
+  readonly source: string
+  readonly hold: number | null
 }
 
 /** Sends a report now, or after so many seconds; nothing where the panel reports to nobody. */
-export function report(turn: Turn, what: ReportOf, source: string, hold: number | null): void {
+export function report(turn: Turn, { what, source, hold }: Sending): void {
   if (!turn.behaviour.options.reports) return
   const { state } = turn
   if (hold !== null && hold > 0 && what !== 'cancelled' && what !== 'trouble' && what !== 'trouble over') {

@@ -44,7 +44,7 @@ export function unsetAreas(turn: Turn, asked: readonly string[], duress: boolean
     turn.putArea(id, { is: 'unset' })
     turn.tell({ does: 'unset', area: id })
   }
-  if (duress) report(turn, 'duress', 'duress', null)
+  if (duress) report(turn, { what: 'duress', source: 'duress', hold: null })
   silence(turn, ({ source }) => here(source))
   takeBack(turn, here)
   forget(turn, here)
@@ -137,7 +137,7 @@ function wouldAlarm(turn: Turn, zone: ActZone): boolean {
 function takeBack(turn: Turn, here: (source: string) => boolean): void {
   for (const { source } of turn.state.held.filter((one) => here(one.source)))
     turn.tell({ does: 'abort', source })
-  for (const source of turn.state.sent.filter(here)) report(turn, 'cancelled', source, null)
+  for (const source of turn.state.sent.filter(here)) report(turn, { what: 'cancelled', source, hold: null })
   turn.put({
     held: turn.state.held.filter((one) => !here(one.source)),
     sent: turn.state.sent.filter((source) => !here(source)),

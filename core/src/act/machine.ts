@@ -132,7 +132,7 @@ function endAsking(turn: Turn, id: string): void {
 
 function send(turn: Turn, one: ActState['held'][number]): void {
   turn.put({ held: turn.state.held.filter((other) => other !== one) })
-  report(turn, one.kind, one.source, null)
+  report(turn, { what: one.kind, source: one.source, hold: null })
 }
 
 function decideStanding(turn: Turn): void {

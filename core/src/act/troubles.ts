@@ -12,18 +12,18 @@ export function cover(turn: Turn, device: string, open: boolean): void {
   if (!begin(turn, device, 'cover')) return
   const isSet = zones.some((zone) => !['unset', 'outside'].includes(standingOf(turn.state, zone).is))
   if (isSet || turn.behaviour.options.tamperUnset === 'alarm') alarmOfCover(turn, device, zones)
-  else report(turn, 'trouble', device, null)
+  else report(turn, { what: 'trouble', source: device, hold: null })
 }
 
 /** A device is silent for longer than the panel allows, or its battery is low: noticed only where a zone of it is supervised. */
 export function watched(turn: Turn, device: string, what: 'lost' | 'battery'): void {
   if (!turn.zonesOfDevice(device).some((zone) => zone.supervised)) return
-  if (begin(turn, device, what)) report(turn, 'trouble', device, null)
+  if (begin(turn, device, what)) report(turn, { what: 'trouble', source: device, hold: null })
 }
 
 /** The radio is jammed. */
 export function jammed(turn: Turn): void {
-  if (begin(turn, '', 'jammed')) report(turn, 'trouble', '', null)
+  if (begin(turn, '', 'jammed')) report(turn, { what: 'trouble', source: '', hold: null })
 }
 
 /** A trouble is over; nothing where there was none. */
@@ -33,7 +33,7 @@ export function over(turn: Turn, device: string, what: Trouble): void {
   if (left.length === troubles.length) return
   turn.put({ troubles: left })
   turn.tell({ does: 'trouble over', device, what })
-  report(turn, 'trouble over', device, null)
+  report(turn, { what: 'trouble over', source: device, hold: null })
 }
 
 /** Notes a trouble; false when it was there already. */

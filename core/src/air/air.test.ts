@@ -27,20 +27,20 @@ const minutes = (count: number): number => count * 60_000
 
 describe('the simulated air', () => {
   it('is the same for two who listen', () => {
-    expect(transmissions(ready().doc, catalogue, 0, minutes(10))).toEqual(
-      transmissions(ready().doc, catalogue, 0, minutes(10)),
+    expect(transmissions({ doc: ready().doc, catalogue }, 0, minutes(10))).toEqual(
+      transmissions({ doc: ready().doc, catalogue }, 0, minutes(10)),
     )
   })
 
   it('gives in pieces what it gives whole', () => {
     const { doc } = ready()
-    const whole = transmissions(doc, catalogue, 0, minutes(4))
+    const whole = transmissions({ doc, catalogue }, 0, minutes(4))
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 0, max: minutes(4) }), { maxLength: 12 }), (cuts) => {
         const points = [0, ...cuts.sort((a, b) => a - b), minutes(4)]
         const pieces = points
           .slice(1)
-          .flatMap((to, index) => transmissions(doc, catalogue, points[index] ?? 0, to))
+          .flatMap((to, index) => transmissions({ doc, catalogue }, points[index] ?? 0, to))
         expect(pieces).toEqual(whole)
       }),
       { seed: 7, numRuns: 60 },
@@ -48,7 +48,7 @@ describe('the simulated air', () => {
   })
 
   it('carries every device of the job within ten minutes, and strangers weaker than they', () => {
-    const heard = transmissions(ready().doc, catalogue, 0, minutes(10))
+    const heard = transmissions({ doc: ready().doc, catalogue }, 0, minutes(10))
     const own = new Set<string>(Object.values(stickers))
     expect(
       [...own].filter((serial) => !heard.some((item) => item.serial === serial && item.cause !== 'tamper')),
@@ -61,7 +61,7 @@ describe('the simulated air', () => {
   })
 
   it('trips only loops that have a zone and can be tripped on the bench', () => {
-    const heard = transmissions(ready().doc, catalogue, 0, minutes(20))
+    const heard = transmissions({ doc: ready().doc, catalogue }, 0, minutes(20))
     const loopsOf = (serial: string) =>
       new Set(heard.filter((item) => item.serial === serial && item.loop !== null).map((item) => item.loop))
     // A Reedling's reed is loop 3; its terminals (loop 4) have no zone here. An Ember Three's heat and frost need an oven and a freezer.
@@ -71,14 +71,16 @@ describe('the simulated air', () => {
   })
 
   it('brings tampers and check-ins too', () => {
-    const causes = new Set(transmissions(ready().doc, catalogue, 0, minutes(10)).map((item) => item.cause))
+    const causes = new Set(
+      transmissions({ doc: ready().doc, catalogue }, 0, minutes(10)).map((item) => item.cause),
+    )
     expect([...causes].sort()).toEqual(['button', 'check-in', 'event', 'tamper'])
   })
 
   it('is another with another seed', () => {
     const other = ready().set('job:main', { airSeed: 5 })
-    expect(transmissions(other.doc, catalogue, 0, minutes(2))).not.toEqual(
-      transmissions(ready().doc, catalogue, 0, minutes(2)),
+    expect(transmissions({ doc: other.doc, catalogue }, 0, minutes(2))).not.toEqual(
+      transmissions({ doc: ready().doc, catalogue }, 0, minutes(2)),
     )
   })
 })
@@ -87,7 +89,7 @@ describe('practice only', () => {
   it('a real job hears nothing of it, whatever its seed and exercise', () => {
     for (const exercise of ['plain', 'surprises'] as const) {
       const real = ready().set('job:main', { practice: false, exercise })
-      expect(transmissions(real.doc, catalogue, 0, minutes(30))).toEqual([])
+      expect(transmissions({ doc: real.doc, catalogue }, 0, minutes(30))).toEqual([])
     }
   })
 
@@ -95,7 +97,7 @@ describe('practice only', () => {
     const job = ready().set('device:porch', { sticker: null })
     const heard = (at: SmallJob) =>
       new Set(
-        transmissions(at.doc, catalogue, 0, minutes(10))
+        transmissions({ doc: at.doc, catalogue }, 0, minutes(10))
           .filter((item) => item.loop === 3 && item.deviceClass === 'contact' && item.level === 4)
           .map((item) => item.serial),
       )
@@ -111,7 +113,9 @@ describe('practice only', () => {
     const job = new SmallJob({ panel: 'panel/ostler-s-8', practice: true })
       .add('bell', 'singer-8', { slot: 1 })
       .add('relay', 'spanner-8')
-    const heard = transmissions(job.doc, catalogue, 0, minutes(5)).filter((item) => item.level === 70)
+    const heard = transmissions({ doc: job.doc, catalogue }, 0, minutes(5)).filter(
+      (item) => item.level === 70,
+    )
     expect(new Set(heard.map((item) => `${item.deviceClass} ${item.cause}`))).toEqual(
       new Set(['siren power-up', 'repeater power-up']),
     )
@@ -125,7 +129,7 @@ describe('an exercise with surprises', () => {
   const exercises = () =>
     Array.from({ length: 200 }, (_, seed) => {
       const job = ready().set('job:main', { airSeed: seed, exercise: 'surprises' })
-      return transmissions(job.doc, catalogue, 0, minutes(20))
+      return transmissions({ doc: job.doc, catalogue }, 0, minutes(20))
     })
   const some = (holds: (heard: readonly Transmission[]) => boolean) =>
     exercises().filter((heard) => holds(heard)).length
@@ -164,10 +168,10 @@ describe('an exercise with surprises', () => {
 
   it('is as repeatable as a plain one, and a plain one has none of it', () => {
     const job = ready().set('job:main', { exercise: 'surprises' })
-    expect(transmissions(job.doc, catalogue, 0, minutes(5))).toEqual(
-      transmissions(job.doc, catalogue, 0, minutes(5)),
+    expect(transmissions({ doc: job.doc, catalogue }, 0, minutes(5))).toEqual(
+      transmissions({ doc: job.doc, catalogue }, 0, minutes(5)),
     )
-    const plain = transmissions(ready().doc, catalogue, 0, minutes(20))
+    const plain = transmissions({ doc: ready().doc, catalogue }, 0, minutes(20))
     expect(plain.some((item) => item.lowBattery || clashWith(plain, item) !== null)).toBe(false)
   })
 
@@ -180,7 +184,7 @@ describe('an exercise with surprises', () => {
         .receiver('morrow-radio-module')
         .add('front', 'latchet', { sticker: '41037256', use: 'entry' })
         .number()
-      return transmissions(job.doc, catalogue, 0, minutes(5))
+      return transmissions({ doc: job.doc, catalogue }, 0, minutes(5))
     }).flat()
     const near = heard.filter(
       ({ serial }) =>

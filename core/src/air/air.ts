@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, Family } from '../catalogue/schema.ts'
-import { systemOf } from '../system/system.ts'
+import { systemOf, type JobAndCatalogue } from '../system/system.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import type { JobInfo } from '../job/records.ts'
 import { weightsHold } from '../identity/sticker.ts'
@@ -52,8 +52,7 @@ const SLOT_MS = 3_000
  * so that two browsers hear the same and a test sets the time.
  */
 export function transmissions(
-  doc: JobDocument,
-  catalogue: Catalogue,
+  { doc, catalogue }: JobAndCatalogue,
   fromMs: number,
   toMs: number,
 ): Transmission[] {
@@ -85,14 +84,22 @@ function inSlot(
   if (!sender?.sendsIn(slot)) return []
   // More than two seconds lie between one slot's and the next's: only what an exercise wants to clash does.
   const atMs = slot * SLOT_MS + Math.floor(random() * 900)
-  const first = sent(sender, `air-${airSeed}-${slot}`, atMs, random)
+  const first = sent(sender, { id: `air-${airSeed}-${slot}`, atMs }, random)
   const clash = exercise === 'surprises' && random() < 0.12
   const other = clash ? senders[Math.floor(random() * senders.length)] : undefined
   if (!other?.sendsIn(slot) || other === sender) return [first]
-  return [first, sent(other, `air-${airSeed}-${slot}-2`, atMs + Math.floor(random() * 400), random)]
+  return [
+    first,
+    sent(other, { id: `air-${airSeed}-${slot}-2`, atMs: atMs + Math.floor(random() * 400) }, random),
+  ]
 }
 
-function sent(sender: Sender, id: string, atMs: number, random: Random): Transmission {
+interface Moment {
+  readonly id: string
+  readonly atMs: number
+}
+
+function sent(sender: Sender, { id, atMs }: Moment, random: Random): Transmission {
   const cause = causeOf(sender, random)
   const loop =
     cause === 'event' || cause === 'button'

@@ -46,7 +46,7 @@ describe.each(panels.map((panel) => [panel.name, panel] as const))('%s', (_name,
     if (!model) throw new Error(family)
     const sticker = inventId(model, seededRandom(3))
     job.set('device:one', { sticker })
-    const air = transmissions(job.doc, catalogue, 0, 600_000)
+    const air = transmissions({ doc: job.doc, catalogue }, 0, 600_000)
     const target = targetsOf(job.doc, catalogue).find((item) => item.loop?.bench)
     if (!target) throw new Error('nothing to learn')
     const record = (heard: Transmission): Heard =>
@@ -65,7 +65,7 @@ describe.each(panels.map((panel) => [panel.name, panel] as const))('%s', (_name,
     // Levels are of the family's own scale: a device at hand in its best band, a stranger's below what holds.
     expect(own.level).toBe(model.placement.best)
     expect(record(own).level).toBe(model.placement.best)
-    expect(judgeHeard(job.doc, catalogue, target, own, []).kind).toBe('accept')
+    expect(judgeHeard({ doc: job.doc, catalogue, target, elsewhere: [] }, own).kind).toBe('accept')
     expect(recordProblems(record(own))).toEqual([])
     job.apply([{ op: 'add', record: record(own) }])
     expect(targetsOf(job.doc, catalogue).find((item) => item.id === target.id)?.done).toBe(true)
@@ -74,7 +74,7 @@ describe.each(panels.map((panel) => [panel.name, panel] as const))('%s', (_name,
     if (!stranger) throw new Error('no neighbour was heard')
     const theirs = catalogue.get('family', stranger.family)?.placement.least ?? 0
     expect(stranger.level).toBe(Math.max(1, theirs - 1))
-    expect(judgeHeard(job.doc, catalogue, target, stranger, []).kind).toBe('refuse')
+    expect(judgeHeard({ doc: job.doc, catalogue, target, elsewhere: [] }, stranger).kind).toBe('refuse')
     expect(recordProblems(record(stranger))).toEqual([])
   })
 })

@@ -21,11 +21,8 @@ function read(
   const target = targetsOf(on.doc, catalogue).find((item) => item.device.id === `device:${key}`)
   if (!target) throw new Error(key)
   const reading = judgeDisplayed(
-    on.doc,
-    catalogue,
-    target,
+    { doc: on.doc, catalogue, target, elsewhere },
     { signs: '', cause: 'event', loop: null, ...displayed },
-    elsewhere,
   )
   if (!reading.ok) return reading.reason
   const { judgement, shown, heard } = reading
@@ -168,7 +165,7 @@ describe('two that send at once', () => {
 
   it('are told apart by whose they are', () => {
     const on = job()
-    expect(judgeClash(on.doc, catalogue, sent({}), other({ serial: '99999999' }))).toEqual({
+    expect(judgeClash({ doc: on.doc, catalogue }, sent({}), other({ serial: '99999999' }))).toEqual({
       kind: 'refuse',
       code: 'clash',
       reason:

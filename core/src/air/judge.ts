@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { Family } from '../catalogue/schema.ts'
-import { systemOf, type System } from '../system/system.ts'
+import { systemOf, type System, type JobAndCatalogue } from '../system/system.ts'
 import { belongs, lookAlike, lookAlikeWords } from '../identity/look-alike.ts'
 import { groupId, readSticker } from '../identity/sticker.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
@@ -16,15 +16,17 @@ export type Judgement =
   | { readonly kind: 'query'; readonly code: string; readonly reason: string }
   | { readonly kind: 'refuse'; readonly code: string; readonly reason: string }
 
+/** What one listens for, and what the firm’s other jobs know of IDs nearly the one heard; null while that is not known. */
+export interface Listening {
+  readonly doc: JobDocument
+  readonly catalogue: Catalogue
+  readonly target: Target
+  readonly elsewhere: readonly { serial: string; job: string }[] | null
+}
+
 /** Judges what was heard for one target: accept, ask for the loop, query, or refuse with the reason. */
 // eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
-export function judgeHeard(
-  doc: JobDocument,
-  catalogue: Catalogue,
-  target: Target,
-  heard: Transmission,
-  elsewhere: readonly { serial: string; job: string }[] | null,
-): Judgement {
+export function judgeHeard({ doc, catalogue, target, elsewhere }: Listening, heard: Transmission): Judgement {
   const system = systemOf(doc, catalogue)
   const item = system.byId.get(target.device.id)
   if (!item?.family) return refuse('wired', 'This device has no radio.')
@@ -45,7 +47,7 @@ export function judgeHeard(
           `${id} speaks ${catalogue.get('family', heard.family)?.name ?? 'another language'}; ${item.model.name} speaks ${item.family.name}.`,
         )
   }
-  const duplicate = duplicateOf(doc, system, target, heard)
+  const duplicate = duplicateOf({ doc, system, target }, heard)
   if (duplicate) return duplicate
   if (sticker !== null && target.device.stickerUnsure)
     return refuse(
@@ -53,7 +55,7 @@ export function judgeHeard(
       `The noted sticker ${groupId(item.family, sticker)} was written in from a typed ID, so it compares with itself. Read the sticker off the device and note it first.`,
     )
   if (sticker !== null && sticker !== heard.serial)
-    return notItsSticker(system, target, heard, sticker, item.family)
+    return notItsSticker({ system, target, family: item.family }, heard, sticker)
   if (heard.deviceClass !== item.model.class)
     return refuse('class', `${id} says it is a ${heard.deviceClass}; a ${item.model.class} is planned here.`)
   if (heard.cause === 'check-in')
@@ -76,7 +78,7 @@ export function judgeHeard(
       reason: `${id} is enrolled in the job “${used.job}”. A sensor that was moved here, or an old job of the same house? Accept it only if you know which.`,
     }
   if (sticker === null) {
-    const near = nearby(system, target, heard.serial, item.family, elsewhere)
+    const near = nearby({ system, target, family: item.family }, heard.serial, elsewhere)
     return {
       kind: 'query',
       code: near === '' ? NO_STICKER : 'look-alike',
@@ -89,14 +91,14 @@ export function judgeHeard(
   }
 }
 
+interface Aim {
+  readonly system: System
+  readonly target: Target
+  readonly family: Family
+}
+
 /** What was heard is not what the noted sticker says: how near it comes, and to what, decides where to look. */
-function notItsSticker(
-  system: System,
-  target: Target,
-  heard: Transmission,
-  sticker: string,
-  family: Family,
-): Judgement {
+function notItsSticker({ system, target, family }: Aim, heard: Transmission, sticker: string): Judgement {
   const id = groupId(family, heard.serial)
   const own = groupId(family, sticker)
   const alike = lookAlike(heard.serial, sticker)
@@ -107,16 +109,14 @@ function notItsSticker(
     )
   return refuse(
     'foreign',
-    `${id} is on no sticker of this job: a neighbour’s device, or a mistyped sticker (this one says ${own}).${nearby(system, target, heard.serial, family, null)}`,
+    `${id} is on no sticker of this job: a neighbour’s device, or a mistyped sticker (this one says ${own}).${nearby({ system, target, family }, heard.serial, null)}`,
   )
 }
 
 /** Another device of this job, or of the firm's other jobs, whose ID is nearly this one; empty when there is none. */
 function nearby(
-  system: System,
-  target: Target,
+  { system, target, family }: Aim,
   serial: string,
-  family: Family,
   elsewhere: readonly { serial: string; job: string }[] | null,
 ): string {
   for (const { device, model } of system.devices) {
@@ -134,13 +134,7 @@ function nearby(
 }
 
 /** Judges a typed or scanned ID for one target, as if it had been heard with the right event. */
-export function judgeTyped(
-  doc: JobDocument,
-  catalogue: Catalogue,
-  target: Target,
-  serial: string,
-  elsewhere: readonly { serial: string; job: string }[] | null,
-): Judgement {
+export function judgeTyped({ doc, catalogue, target, elsewhere }: Listening, serial: string): Judgement {
   const item = systemOf(doc, catalogue).byId.get(target.device.id)
   if (!item?.family) return refuse('wired', 'This device has no radio.')
   const heard: Transmission = {
@@ -155,13 +149,13 @@ export function judgeTyped(
     lowBattery: false,
     deviceClass: item.model.class,
   }
-  const judgement = judgeHeard(doc, catalogue, target, heard, elsewhere)
+  const judgement = judgeHeard({ doc, catalogue, target, elsewhere }, heard)
   if (judgement.kind === 'query' && judgement.code === 'elsewhere') return judgement
   if (judgement.kind === 'query')
     return {
       kind: 'query',
       code: 'typed-only',
-      reason: `${groupId(item.family, serial)} is typed only: no sticker is noted to compare it with, and nothing was heard. A trip must prove it.${nearby(systemOf(doc, catalogue), target, serial, item.family, elsewhere)}`,
+      reason: `${groupId(item.family, serial)} is typed only: no sticker is noted to compare it with, and nothing was heard. A trip must prove it.${nearby({ system: systemOf(doc, catalogue), target, family: item.family }, serial, elsewhere)}`,
     }
   return judgement.kind === 'accept'
     ? {
@@ -200,11 +194,8 @@ export type DisplayReading =
  * no other known ID ends so; without a sticker the whole ID is asked.
  */
 export function judgeDisplayed(
-  doc: JobDocument,
-  catalogue: Catalogue,
-  target: Target,
+  { doc, catalogue, target, elsewhere }: Listening,
   displayed: Displayed,
-  elsewhere: readonly { serial: string; job: string }[] | null,
 ): DisplayReading {
   const system = systemOf(doc, catalogue)
   const item = system.byId.get(target.device.id)
@@ -223,7 +214,7 @@ export function judgeDisplayed(
       ok: true,
       heard: heard(read.signs),
       shown: null,
-      judgement: judgeHeard(doc, catalogue, target, heard(read.signs), elsewhere),
+      judgement: judgeHeard({ doc, catalogue, target, elsewhere }, heard(read.signs)),
     }
   if (sticker === null)
     return {
@@ -241,16 +232,16 @@ export function judgeDisplayed(
     return judged(
       refuse(
         'foreign',
-        `The display shows … ${shown}, and this sticker ends in ${sticker.slice(-shown.length)}.${endingSo(doc, system, target, shown, elsewhere)} Another device was learned, or the sticker is mistyped: take what was learned out of the panel and compare again.`,
+        `The display shows … ${shown}, and this sticker ends in ${sticker.slice(-shown.length)}.${endingSo({ doc, system, target, elsewhere }, shown)} Another device was learned, or the sticker is mistyped: take what was learned out of the panel and compare again.`,
       ),
     )
-  const sharing = othersEnding(doc, system, target, shown, elsewhere)
+  const sharing = othersEnding({ doc, system, target, elsewhere }, shown)
   if (sharing)
     return {
       ok: false,
       reason: `${sharing.whose} ends in ${shown} too: type at least the last ${sharing.need} signs.`,
     }
-  return judged(judgeHeard(doc, catalogue, target, heard(sticker), elsewhere))
+  return judged(judgeHeard({ doc, catalogue, target, elsewhere }, heard(sticker)))
 }
 
 /** The last signs of an ID, or all of it, as typed. */
@@ -282,17 +273,21 @@ function readTail(
   return { ok: true, signs, whole: false }
 }
 
+interface Known {
+  readonly doc: JobDocument
+  readonly system: System
+  readonly target: Target
+  readonly elsewhere: readonly { serial: string; job: string }[] | null
+}
+
 /** Another known ID that ends so too, and how many signs tell them apart; null when there is none. */
 function othersEnding(
-  doc: JobDocument,
-  system: System,
-  target: Target,
+  { doc, system, target, elsewhere }: Known,
   shown: string,
-  elsewhere: readonly { serial: string; job: string }[] | null,
 ): { readonly whose: string; readonly need: number } | null {
   const sticker = target.device.sticker ?? ''
   let found: { readonly whose: string; readonly need: number } | null = null
-  for (const { serial, whose } of knownIds(doc, system, target, elsewhere)) {
+  for (const { serial, whose } of knownIds({ doc, system, target, elsewhere })) {
     if (serial === sticker || !serial.endsWith(shown)) continue
     let need = shown.length + 1
     while (need < sticker.length && serial.endsWith(sticker.slice(-need))) need += 1
@@ -302,24 +297,18 @@ function othersEnding(
 }
 
 /** Whose ID ends as the display shows, in words; empty when nobody's known does. */
-function endingSo(
-  doc: JobDocument,
-  system: System,
-  target: Target,
-  shown: string,
-  elsewhere: readonly { serial: string; job: string }[] | null,
-): string {
-  const ending = knownIds(doc, system, target, elsewhere).find(({ serial }) => serial.endsWith(shown))
+function endingSo({ doc, system, target, elsewhere }: Known, shown: string): string {
+  const ending = knownIds({ doc, system, target, elsewhere }).find(({ serial }) => serial.endsWith(shown))
   return ending ? ` It is how ${ending.whose} ends.` : ''
 }
 
 /** Every ID of other devices that is known here: noted, learned, or of the firm's other jobs. */
-function knownIds(
-  doc: JobDocument,
-  system: System,
-  target: Target,
-  elsewhere: readonly { serial: string; job: string }[] | null,
-): readonly { readonly serial: string; readonly whose: string }[] {
+function knownIds({
+  doc,
+  system,
+  target,
+  elsewhere,
+}: Known): readonly { readonly serial: string; readonly whose: string }[] {
   const others = system.devices.filter(({ device }) => device.id !== target.device.id)
   const named = others.flatMap(({ device, model, family }) => {
     const whose = (serial: string): string =>
@@ -351,8 +340,7 @@ export function clashWith(air: readonly Transmission[], heard: Transmission): Tr
 
 /** Refuses a transmission that another clashed with, and says which of them belongs where. */
 export function judgeClash(
-  doc: JobDocument,
-  catalogue: Catalogue,
+  { doc, catalogue }: JobAndCatalogue,
   heard: Transmission,
   other: Transmission,
 ): Judgement {
@@ -371,9 +359,7 @@ export function judgeClash(
 }
 
 function duplicateOf(
-  doc: JobDocument,
-  system: System,
-  target: Target,
+  { doc, system, target }: Omit<Known, 'elsewhere'>,
   heard: Transmission,
 ): Judgement | null {
   const loop = target.loop?.loop ?? null

@@ -34,11 +34,14 @@ const button = (over: Partial<Transmission> = {}): Transmission =>
   })
 type Uses = { serial: string; job: string }[]
 const heard = (job: SmallJob, of: Target, what: Transmission, uses: Uses | null = []): string =>
-  said(judgeHeard(job.doc, catalogue, of, what, uses))
+  said(judgeHeard({ doc: job.doc, catalogue, target: of, elsewhere: uses }, what))
 const said = (judgement: Judgement): string =>
   'code' in judgement ? `${judgement.kind} ${judgement.code}` : judgement.kind
 const shown = (job: SmallJob, of: Target, signs: string, uses: Uses | null = []): string => {
-  const reading = judgeDisplayed(job.doc, catalogue, of, { signs, cause: 'event', loop: null }, uses)
+  const reading = judgeDisplayed(
+    { doc: job.doc, catalogue, target: of, elsewhere: uses },
+    { signs, cause: 'event', loop: null },
+  )
   return reading.ok ? said(reading.judgement) : reading.reason
 }
 
@@ -48,10 +51,12 @@ describe('a device without radio', () => {
     if (!wired) throw new Error('no wired contact')
     const job = ready().add('cellar', wired.id.slice(7))
     const of = { ...porch(job), device: job.device('cellar') }
-    expect(judgeHeard(job.doc, catalogue, of, sent(), null)).toEqual({
+    expect(judgeHeard({ doc: job.doc, catalogue, target: of, elsewhere: null }, sent())).toEqual({
       ...{ kind: 'refuse', code: 'wired', reason: 'This device has no radio.' },
     })
-    expect(said(judgeTyped(job.doc, catalogue, of, '20417733', null))).toBe('refuse wired')
+    expect(said(judgeTyped({ doc: job.doc, catalogue, target: of, elsewhere: null }, '20417733'))).toBe(
+      'refuse wired',
+    )
     expect(shown(job, of, '7733')).toBe('This device has no radio.')
     expect(all(job).some((item) => item.device.id === 'device:cellar')).toBe(false)
   })
@@ -76,11 +81,8 @@ describe('the family', () => {
   it('that the catalogue does not have is another language', () => {
     const job = ready()
     const judgement = judgeHeard(
-      job.doc,
-      catalogue,
-      porch(job),
+      { doc: job.doc, catalogue, target: porch(job), elsewhere: [] },
       sent({ serial: 'X', family: 'family/x' }),
-      [],
     )
     expect(judgement.reason).toBe('X speaks another language; Reedling contact speaks Wren.')
   })
@@ -99,9 +101,14 @@ describe('the sticker', () => {
 
   it('of a slot is told without a loop', () => {
     const job = ready()
-    const judgement = judgeHeard(job.doc, catalogue, target(job, 'device:fob'), button(), [])
+    const judgement = judgeHeard(
+      { doc: job.doc, catalogue, target: target(job, 'device:fob'), elsewhere: [] },
+      button(),
+    )
     expect(judgement).toEqual({ kind: 'accept', reason: '4B2K 90QX is the sticker’s ID.' })
-    expect(judgeTyped(job.doc, catalogue, target(job, 'device:fob'), '4B2K90QX', [])).toEqual({
+    expect(
+      judgeTyped({ doc: job.doc, catalogue, target: target(job, 'device:fob'), elsewhere: [] }, '4B2K90QX'),
+    ).toEqual({
       kind: 'accept',
       reason: '4B2K 90QX is what the noted sticker says; typed, not heard.',
     })
@@ -110,11 +117,8 @@ describe('the sticker', () => {
   it('is shown by as many signs as the display', () => {
     const job = ready()
     const reading = judgeDisplayed(
-      job.doc,
-      catalogue,
-      porch(job),
+      { doc: job.doc, catalogue, target: porch(job), elsewhere: [] },
       { signs: '00452', cause: 'event', loop: null },
-      [],
     )
     expect(reading.ok && reading.judgement.reason).toContain('shows … 00452, and this sticker ends in 17733.')
   })
@@ -123,10 +127,18 @@ describe('the sticker', () => {
 describe('an ID of another job', () => {
   it('that is nearly this one is named, and those that are not are passed over', () => {
     const job = ready().set('device:porch', { sticker: null })
-    const judgement = judgeHeard(job.doc, catalogue, porch(job), sent(), [
-      { serial: '99999999', job: 'Marsh End' },
-      { serial: '20417738', job: 'Heron Weir' },
-    ])
+    const judgement = judgeHeard(
+      {
+        doc: job.doc,
+        catalogue,
+        target: porch(job),
+        elsewhere: [
+          { serial: '99999999', job: 'Marsh End' },
+          { serial: '20417738', job: 'Heron Weir' },
+        ],
+      },
+      sent(),
+    )
     expect(judgement.reason).toContain('It is nearly 2041 7738 of the job “Heron Weir”')
     expect(judgement.reason).not.toContain('Marsh End')
     expect(heard(job, porch(job), sent(), [{ serial: '99999999', job: 'Marsh End' }])).toBe(
@@ -192,7 +204,9 @@ describe('what was learned already', () => {
     job.learn(job.zone('landing', 'smoke').id, '60911204')
     const heat = job.zone('landing', 'heat')
     job.set(heat.id, { loop: job.zone('landing', 'smoke').loop })
-    expect(said(judgeTyped(job.doc, catalogue, target(job, heat.id), '60911204', []))).toBe('accept')
+    expect(
+      said(judgeTyped({ doc: job.doc, catalogue, target: target(job, heat.id), elsewhere: [] }, '60911204')),
+    ).toBe('accept')
   })
 
   it('of another slot is one by its ID alone', () => {
@@ -206,7 +220,7 @@ describe('what was learned already', () => {
     job.learn('device:fob', 'ZZZZ9999', { family: 'family/wren-c' })
     expect(heard(job, second, button())).toBe('query no-sticker')
     job.learn('device:fob', '4B2K90QX', { family: 'family/wren-c' })
-    expect(judgeHeard(job.doc, catalogue, second, button(), [])).toEqual({
+    expect(judgeHeard({ doc: job.doc, catalogue, target: second, elsewhere: [] }, button())).toEqual({
       ...{ kind: 'refuse', code: 'duplicate', reason: 'This ID is enrolled as fob 1 already.' },
     })
     // The first is no duplicate of itself.

@@ -70,7 +70,7 @@ const judgeAt = (
   id: string,
   over: Partial<Transmission>,
   elsewhere: { serial: string; job: string }[] = [],
-) => judgeHeard(job.doc, catalogue, target(job, id), heard(over), elsewhere)
+) => judgeHeard({ doc: job.doc, catalogue, target: target(job, id), elsewhere }, heard(over))
 
 describe('what is to be enrolled', () => {
   it('lists a target for each zone by number, then the slots', () => {
@@ -178,7 +178,9 @@ describe('judging what is heard', () => {
         '2041 7733 is enrolled in the job “Heron Weir”. A sensor that was moved here, or an old job of the same house? Accept it only if you know which.',
     }
     expect(judgeAt(job, porch(job), {}, uses)).toEqual(asked)
-    expect(judgeTyped(job.doc, catalogue, target(job, porch(job)), '20417733', uses)).toEqual(asked)
+    expect(
+      judgeTyped({ doc: job.doc, catalogue, target: target(job, porch(job)), elsewhere: uses }, '20417733'),
+    ).toEqual(asked)
     // Nobody is asked about what is refused anyway.
     expect(judgeAt(job, porch(job), { cause: 'check-in' }, uses)).toMatchObject({ code: 'check-in' })
     job.set('device:porch', { sticker: null })
@@ -207,9 +209,15 @@ describe('judging what is heard', () => {
         'No sticker is noted for this device. Read it and note it: is it 2041 7733? Where it cannot be read, trip the device alone twice; the armed trip at its place then settles it. It is nearly 2041 7738 of the job “Heron Weir”: character 8 is 3 here and 8 there.',
     })
     expect(
-      judgeTyped(job.doc, catalogue, target(job, porch(job)), '20417733', [
-        { serial: '20411733', job: 'Heron Weir' },
-      ]),
+      judgeTyped(
+        {
+          doc: job.doc,
+          catalogue,
+          target: target(job, porch(job)),
+          elsewhere: [{ serial: '20411733', job: 'Heron Weir' }],
+        },
+        '20417733',
+      ),
     ).toMatchObject({
       code: 'typed-only',
       reason: expect.stringContaining('of the job “Heron Weir”') as unknown,
@@ -233,7 +241,8 @@ describe('judging what is heard', () => {
 
   it('judges a typed ID by the same rules', () => {
     const job = ready()
-    const typed = (serial: string) => judgeTyped(job.doc, catalogue, target(job, porch(job)), serial, [])
+    const typed = (serial: string) =>
+      judgeTyped({ doc: job.doc, catalogue, target: target(job, porch(job)), elsewhere: [] }, serial)
     expect(typed('20417733').kind).toBe('accept')
     expect(typed('20417734')).toMatchObject({ kind: 'refuse', code: 'look-alike' })
     expect(typed('55512345')).toMatchObject({ kind: 'refuse', code: 'foreign' })
@@ -287,7 +296,9 @@ describe('accepting', () => {
     expect(sisterSerial(job.doc, target(job, heat))).toBeNull()
     accept(job, job.zone('landing', 'smoke').id, '60911204')
     expect(sisterSerial(job.doc, target(job, heat))).toBe('60911204')
-    expect(judgeTyped(job.doc, catalogue, target(job, heat), '60911204', []).kind).toBe('accept')
+    expect(
+      judgeTyped({ doc: job.doc, catalogue, target: target(job, heat), elsewhere: [] }, '60911204').kind,
+    ).toBe('accept')
   })
 
   it('waits until the server has it', () => {

@@ -24,7 +24,7 @@ for (const [key, sticker] of Object.entries(stickers)) bare.set(`device:${key}`,
 const airOf = (airSeed: number, exercise: 'plain' | 'surprises'): Transmission[] => {
   const { doc } = bare
   bare.set('job:main', { airSeed, exercise })
-  const heard = transmissions(bare.doc, catalogue, 0, 30 * 60_000)
+  const heard = transmissions({ doc: bare.doc, catalogue }, 0, 30 * 60_000)
   bare.doc = doc
   return heard
 }
@@ -93,7 +93,7 @@ describe('a plain exercise', () => {
       )
     if (!model) return
     without.add('one', model.id.slice(7), { sticker: '20417734' }).number()
-    const heard = transmissions(without.doc, catalogue, 0, 60 * 60_000)
+    const heard = transmissions({ doc: without.doc, catalogue }, 0, 60 * 60_000)
     const sent = heard.filter(({ serial }) => serial === '20417734')
     expect(sent.length).toBeGreaterThan(100)
     near(
@@ -192,7 +192,7 @@ describe('a plain exercise', () => {
     if (!one) throw new Error('nothing heard')
     bare.set('job:main', { airSeed: seeds[0] ?? 0, exercise: 'plain' })
     const between = (from: number, to: number) =>
-      transmissions(bare.doc, catalogue, from, to).map(({ id }) => id)
+      transmissions({ doc: bare.doc, catalogue }, from, to).map(({ id }) => id)
     expect(between(one.atMs, one.atMs + 1)).toEqual([one.id])
     expect(between(one.atMs - 1, one.atMs)).toEqual([])
     expect(between(one.atMs + 1, one.atMs + 2)).toEqual([])
@@ -205,12 +205,12 @@ describe('a plain exercise', () => {
 describe('who sends at all', () => {
   it('nobody where there is nobody: no device, no panel', () => {
     const empty = new SmallJob({ panel: null, practice: true })
-    expect(transmissions(empty.doc, catalogue, 0, 60_000)).toEqual([])
+    expect(transmissions({ doc: empty.doc, catalogue }, 0, 60_000)).toEqual([])
   })
 
   it('strangers alone where the job has no device', () => {
     const empty = new SmallJob({ practice: true })
-    const heard = transmissions(empty.doc, catalogue, 0, 30 * 60_000)
+    const heard = transmissions({ doc: empty.doc, catalogue }, 0, 30 * 60_000)
     expect(new Set(heard.map(({ serial }) => serial)).size).toBe(6)
   })
 
@@ -221,7 +221,9 @@ describe('who sends at all', () => {
     const wired = catalogue.all('device').find((item) => item.family === null && item.class === 'contact')
     if (!wired) throw new Error('no wired contact')
     job.add('cellar', wired.id.slice(7), { sticker: '40404040' })
-    const heard = new Set(transmissions(job.doc, catalogue, 0, 30 * 60_000).map(({ serial }) => serial))
+    const heard = new Set(
+      transmissions({ doc: job.doc, catalogue }, 0, 30 * 60_000).map(({ serial }) => serial),
+    )
     expect([heard.has('20417734'), heard.has('31700452'), heard.has('40404040')]).toEqual([
       false,
       true,
@@ -231,7 +233,7 @@ describe('who sends at all', () => {
 
   it('a device without a zone by every loop that can be tripped', () => {
     const job = new SmallJob({ practice: true }).add('porch', 'reedling', { sticker: '20417734' })
-    const loops = transmissions(job.doc, catalogue, 0, 60 * 60_000).flatMap(({ serial, loop }) =>
+    const loops = transmissions({ doc: job.doc, catalogue }, 0, 60 * 60_000).flatMap(({ serial, loop }) =>
       serial === '20417734' && loop !== null ? [loop] : [],
     )
     expect(new Set(loops)).toEqual(new Set([3, 4]))
@@ -350,7 +352,7 @@ describe('an exercise with surprises', () => {
         .receiver('morrow-radio-module')
         .add('front', 'latchet', { sticker: '41037256', use: 'entry' })
         .number()
-      for (const { serial, level } of transmissions(job.doc, catalogue, 0, 10 * 60_000)) {
+      for (const { serial, level } of transmissions({ doc: job.doc, catalogue }, 0, 10 * 60_000)) {
         expect(readSticker(dunlin, serial)).toEqual({ ok: true, serial })
         const places = [...serial].flatMap((sign, at) => (sign === '41037256'[at] ? [] : [at]))
         if (level !== dunlin.placement.best || places.length === 0 || places.length > 2) continue

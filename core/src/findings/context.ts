@@ -74,7 +74,7 @@ export function contextOf(input: JudgeInput): Context {
   const rules = rulesInForce(input.doc, input.houseRules)
   const house = houseOf(input.doc, system, rules.figures)
   const places = placesOf(input.doc, system, rules)
-  const zones = recordsOf(input.doc, 'zone').map((zone) => viewOf(zone, system, places, rules))
+  const zones = recordsOf(input.doc, 'zone').map((zone) => viewOf(zone, { system, places, rules }))
   const zonesOf = new Map<string, ZoneView[]>()
   for (const view of zones) {
     const key = view.zone.device ?? ''
@@ -97,12 +97,13 @@ export function contextOf(input: JudgeInput): Context {
   }
 }
 
-function viewOf(
-  zone: Zone,
-  system: System,
-  places: ReadonlyMap<string, DevicePlace>,
-  rules: HouseRules,
-): ZoneView {
+interface Around {
+  readonly system: System
+  readonly places: ReadonlyMap<string, DevicePlace>
+  readonly rules: HouseRules
+}
+
+function viewOf(zone: Zone, { system, places, rules }: Around): ZoneView {
   const item = zone.device === null ? undefined : system.byId.get(zone.device)
   const place = (item && places.get(item.device.id)) ?? null
   const known = { zone, item, place, system, rules }

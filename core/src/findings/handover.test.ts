@@ -16,7 +16,7 @@ let count = 0
 function sign(job: SmallJob, what: string): SmallJob {
   const made = { id: `signoff:${(count += 1)}`, who: idris, at }
   const record = {
-    ...signoffRecord(job.doc, catalogue, job.houseRules, what, made),
+    ...signoffRecord({ doc: job.doc, catalogue }, { rules: job.houseRules, what }, made),
     ...evidenceBy('Idris', at),
   }
   return job.apply([{ op: 'add', record }])
@@ -41,7 +41,10 @@ function prove(job: SmallJob, now = at): SmallJob {
       if (item.state === 'pass' || item.waits !== '') continue
       const made = { id: `test:${(count += 1)}`, who: idris, at: now }
       const reading = item.kind === 'placement' || item.kind === 'average' ? 7 : null
-      const record = proofRecord(job.doc, catalogue, item, made, { outcome: 'pass', reading })
+      const record = proofRecord({ doc: job.doc, catalogue }, item, {
+        made,
+        result: { outcome: 'pass', reading },
+      })
       job.apply([{ op: 'add', record: { ...record, ...evidenceBy('Idris', now) } }])
     }
   return job
@@ -199,11 +202,15 @@ describe('what is owed before hand-over', () => {
         'From 2026-05-05: See that the chime is as the plan says. Idris had noted: Chime is on for a demonstration.',
       ],
     ])
-    const done = signoffRecord(job.doc, catalogue, job.houseRules, 'task-done', {
-      id: 'signoff:x',
-      who: idris,
-      at,
-    })
+    const done = signoffRecord(
+      { doc: job.doc, catalogue },
+      { rules: job.houseRules, what: 'task-done' },
+      {
+        id: 'signoff:x',
+        who: idris,
+        at,
+      },
+    )
     job.apply([{ op: 'add', record: { ...done, about: state.id, ...evidenceBy('Idris', at) } }])
     expect(owed(job)).toEqual([])
   })

@@ -49,7 +49,7 @@ interface Look {
 }
 
 /** Something that blocks, counted once where no count is given; nothing for a count of none. */
-function blocking(key: string, stage: Owed['stage'], text: string, count = 1): Owed[] {
+function blocking({ key, stage }: Pick<Owed, 'key' | 'stage'>, text: string, count = 1): Owed[] {
   return count === 0 ? [] : [{ key, blocks: true, stage, text, count }]
 }
 
@@ -59,10 +59,18 @@ function planOwed({ system }: Look, findings: readonly Finding[]): Owed[] {
     ({ device, model }) => model.slot === 'fob' && device.user === null,
   ).length
   return [
-    ...(system.panel ? [] : blocking('panel', 'survey', 'No panel is chosen.')),
-    ...(system.devices.length > 0 ? [] : blocking('kit', 'kit', 'The kit is empty.')),
-    ...blocking('stops', 'zones', `${counted(stopping, 'finding stops', 'findings stop')}.`, stopping),
-    ...blocking('fobs', 'zones', `${counted(unbound, 'fob is', 'fobs are')} bound to no user.`, unbound),
+    ...(system.panel ? [] : blocking({ key: 'panel', stage: 'survey' }, 'No panel is chosen.')),
+    ...(system.devices.length > 0 ? [] : blocking({ key: 'kit', stage: 'kit' }, 'The kit is empty.')),
+    ...blocking(
+      { key: 'stops', stage: 'zones' },
+      `${counted(stopping, 'finding stops', 'findings stop')}.`,
+      stopping,
+    ),
+    ...blocking(
+      { key: 'fobs', stage: 'zones' },
+      `${counted(unbound, 'fob is', 'fobs are')} bound to no user.`,
+      unbound,
+    ),
   ]
 }
 
@@ -71,7 +79,7 @@ function statesOwed({ input, doc }: Look): Owed[] {
     const { name, costs } = stateRules[state.kind]
     const whose = `${name}${about(stateAbout(doc, input.catalogue, state))}, by ${state.who}`
     const text = `${whose}, since ${clock(state.at)} until ${clock(state.until)}: ${state.why}. Meanwhile ${costs}.`
-    return blocking(`state ${state.id}`, 'prove', text)
+    return blocking({ key: `state ${state.id}`, stage: 'prove' }, text)
   })
 }
 
@@ -93,7 +101,7 @@ function enrolOwed({ doc, system }: Look): Owed[] {
       : []),
   ]
   const text = `${parts.join(' and ')} ${plural(zones + slots, 'is', 'are')} not enrolled.`
-  return blocking('enrol', 'enrol', text, zones + slots)
+  return blocking({ key: 'enrol', stage: 'enrol' }, text, zones + slots)
 }
 
 function proofsOwed({ input, doc }: Look): Owed[] {
@@ -107,21 +115,26 @@ function proofsOwed({ input, doc }: Look): Owed[] {
   const rest = open.length - averages.length - settling.length - stale.length
   const waiting = averages.length
   return [
-    ...blocking('proofs', 'prove', `${counted(rest, 'proof is', 'proofs are')} open.`, Math.max(0, rest)),
     ...blocking(
-      'stale',
-      'prove',
+      { key: 'proofs', stage: 'prove' },
+      `${counted(rest, 'proof is', 'proofs are')} open.`,
+      Math.max(0, rest),
+    ),
+    ...blocking(
+      { key: 'stale', stage: 'prove' },
       `${counted(stale.length, 'proof is', 'proofs are')} of what has changed since: ${changes(stale)}.`,
       stale.length,
     ),
     ...blocking(
-      'averages',
-      'prove',
+      { key: 'averages', stage: 'prove' },
       `${waiting} 24-hour ${plural(waiting, 'reading waits for its', 'readings wait for their')} day to pass, the last until ${clock(latest(averages))}.`,
       waiting,
     ),
     ...(settling.length > 0
-      ? blocking('settling', 'prove', `The mesh is to be left quiet until ${clock(latest(settling))}.`)
+      ? blocking(
+          { key: 'settling', stage: 'prove' },
+          `The mesh is to be left quiet until ${clock(latest(settling))}.`,
+        )
       : []),
   ]
 }
@@ -131,7 +144,7 @@ function signoffsOwed({ input, doc, system, rules }: Look): Owed[] {
   const signed = new Map(evidenceOf(doc, 'signoff').map((record) => [record.what, record]))
   const vouched = (what: string): readonly string[] | null => {
     const record = signed.get(what)
-    return record ? changedKeying(record, keyedNow(doc, input.catalogue, rules, what)) : null
+    return record ? changedKeying(record, keyedNow({ doc, catalogue: input.catalogue }, rules, what)) : null
   }
   const codes = (system.panel?.codes ?? []).flatMap((code) => {
     const changed = vouched(`${CODE_SIGNOFF}${code.key}`)
@@ -140,7 +153,7 @@ function signoffsOwed({ input, doc, system, rules }: Look): Owed[] {
       changed === null
         ? `${code.name}: the default is still set, or nobody noted its change.`
         : `${code.name}: its change was noted on another panel, and is owed on this one.`
-    return blocking(`code ${code.key}`, 'handover', text)
+    return blocking({ key: `code ${code.key}`, stage: 'handover' }, text)
   })
   const readBack = vouched('read-back')
   if (readBack?.length === 0) return codes
@@ -148,27 +161,34 @@ function signoffsOwed({ input, doc, system, rules }: Look): Owed[] {
     readBack === null
       ? 'The panel’s summary was not compared with the plan after save and reboot.'
       : `The panel’s summary was compared before this was keyed otherwise: ${some(readBack)}. Compare it again.`
-  return [...codes, ...blocking('read-back', 'handover', text)]
+  return [...codes, ...blocking({ key: 'read-back', stage: 'handover' }, text)]
 }
 
 /** What is owed and blocks nothing. */
 function laterOwed({ input, doc, system }: Look): Owed[] {
-  const later = (key: string, stage: Owed['stage'], text: string, count = 1): Owed[] =>
-    blocking(key, stage, text, count).map((owed) => ({ ...owed, blocks: false }))
+  const later = ({ key, stage }: Pick<Owed, 'key' | 'stage'>, text: string, count = 1): Owed[] =>
+    blocking({ key, stage }, text, count).map((owed) => ({ ...owed, blocks: false }))
   const shown = evidenceOf(doc, 'signoff').some(({ what }) => what === 'customer-shown')
   const deferred = system.devices.filter(({ device }) => device.deferred !== null).length
   const open = new Set(openStates(doc))
   return [
     ...(shown
       ? []
-      : later('customer-shown', 'handover', 'The customer was not shown how to set, silence and clear.')),
-    ...later('deferred', 'kit', `${counted(deferred, 'device has', 'devices have')} no place yet.`, deferred),
+      : later(
+          { key: 'customer-shown', stage: 'handover' },
+          'The customer was not shown how to set, silence and clear.',
+        )),
+    ...later(
+      { key: 'deferred', stage: 'kit' },
+      `${counted(deferred, 'device has', 'devices have')} no place yet.`,
+      deferred,
+    ),
     ...openTasks(doc)
       .filter(({ state }) => !open.has(state))
       .flatMap(({ state, task, from }) => {
         const had = `${state.who} had noted: ${stateRules[state.kind].name}`
         const text = `From ${clock(from).slice(0, 10)}: ${task} ${had}${about(stateAbout(doc, input.catalogue, state))}.`
-        return later(`task ${state.id}`, 'prove', text)
+        return later({ key: `task ${state.id}`, stage: 'prove' }, text)
       }),
   ]
 }

@@ -66,7 +66,7 @@ function choiceOf(system: System, catalogue: Catalogue, panel: PanelModel): Pane
   const asIs = systemWithPanel(system, catalogue, panel)
   const fits = fitAll(asIs)
   const counts = count(fits)
-  const best = bestReceivers(asIs, catalogue, panel, counts)
+  const best = bestReceivers({ asIs, catalogue, panel }, counts)
   return {
     panel,
     current: system.panel?.id === panel.id,
@@ -79,11 +79,15 @@ function choiceOf(system: System, catalogue: Catalogue, panel: PanelModel): Pane
   }
 }
 
+interface Choice {
+  readonly asIs: System
+  readonly catalogue: Catalogue
+  readonly panel: PanelModel
+}
+
 /** Tries every set of receivers that the panel could still have, small sets first. */
 function bestReceivers(
-  asIs: System,
-  catalogue: Catalogue,
-  panel: PanelModel,
+  { asIs, catalogue, panel }: Choice,
   counts: Readonly<Record<Verdict, number>>,
 ): { add: ReceiverModel[]; fits: ReadonlyMap<string, Fit> } {
   const has = new Set(asIs.receivers.map((item) => item.model.id))

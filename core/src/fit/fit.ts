@@ -104,12 +104,12 @@ export function fitAll(system: System, options: FitOptions = {}): ReadonlyMap<st
   if (known) return known
   const slots = new Map<string, number>()
   const asked = system.devices.map(({ device, model, family }) => {
-    const answer = optionsFor(system, model, family, options)
+    const answer = optionsFor({ system, model, options }, family)
     const open = 'tries' in answer || answer.fit.verdict === 'works'
     const slot = open
       ? (chainTrouble(system, device, options) ??
-        slotTrouble(system, model, slots, options) ??
-        zoneTrouble(system, model, device.deferred, slots, options))
+        slotTrouble({ system, model, options }, slots) ??
+        zoneTrouble({ system, model, options }, device.deferred, slots))
       : null
     return { id: device.id, answer: slot ? { fit: refusal(slot.code, slot.text) } : answer }
   })
@@ -168,12 +168,16 @@ interface Try {
   readonly reasons: readonly FitReason[]
 }
 
+interface Fitting {
+  readonly system: System
+  readonly model: DeviceModel
+  readonly options: FitOptions
+}
+
 /** The receivers that could take a device, the best first; or what is already settled without counting. */
 function optionsFor(
-  system: System,
-  model: DeviceModel,
+  { system, model, options }: Fitting,
   family: Family | null,
-  options: FitOptions,
 ): { readonly tries: readonly Try[] } | { readonly fit: Fit } {
   const without = options.without
   if (!family) {
@@ -221,10 +225,8 @@ function chainTrouble(
 /** Fobs, keypads and sirens need a slot of their class on the panel, repeaters a place among its repeaters. */
 // eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
 function slotTrouble(
-  system: System,
-  model: DeviceModel,
+  { system, model, options }: Fitting,
   slots: Map<string, number>,
-  options: FitOptions,
 ): { readonly code: FitCode; readonly text: string } | null {
   const { panel } = system
   if (!panel) return null
@@ -255,11 +257,9 @@ function slotTrouble(
 
 /** Zone numbers are counted per event: the panel's wireless numbers for radio, its wired ones for cable. */
 function zoneTrouble(
-  system: System,
-  model: DeviceModel,
+  { system, model, options }: Fitting,
   deferred: string | null,
   slots: Map<string, number>,
-  options: FitOptions,
 ): { readonly code: FitCode; readonly text: string } | null {
   const { panel } = system
   if (!panel || model.slot !== 'none' || deferred !== null || options.without?.has('zones')) return null

@@ -34,15 +34,20 @@ export function cheapestPlaces(items: readonly FlowItem[], room: ReadonlyMap<str
   for (const item of items) {
     const from = item.group === null ? source : network.node(`group ${item.group}`)
     if (item.group !== null) network.once(source, from, room.get(item.group) ?? Infinity)
-    network.edge(from, network.node(`item ${item.key}`), 1, 0)
+    network.edge(from, network.node(`item ${item.key}`), { room: 1, cost: 0 })
     item.options.forEach((option) => {
       const bin = network.node(`bin ${option.bin}`)
       network.once(bin, sink, room.get(option.bin) ?? Infinity)
-      network.edge(network.node(`item ${item.key}`), bin, 1, option.cost)
+      network.edge(network.node(`item ${item.key}`), bin, { room: 1, cost: option.cost })
     })
   }
   while (network.push(source, sink));
   return new Map(items.map((item) => [item.key, network.chosen(`item ${item.key}`, item.options.length)]))
+}
+
+interface Carries {
+  readonly room: number
+  readonly cost: number
 }
 
 class Network {
@@ -58,7 +63,7 @@ class Network {
     return this.#edges.length - 1
   }
 
-  edge(from: number, to: number, room: number, cost: number): void {
+  edge(from: number, to: number, { room, cost }: Carries): void {
     const forward = this.#edges[from] as Edge[]
     const backward = this.#edges[to] as Edge[]
     forward.push({ to, cost, room, back: backward.length })
@@ -69,7 +74,7 @@ class Network {
     const key = `${from} ${to}`
     if (this.#made.has(key)) return
     this.#made.add(key)
-    this.edge(from, to, room, 0)
+    this.edge(from, to, { room, cost: 0 })
   }
 
   /** Sends one unit along the cheapest way that has room; false when there is none. */

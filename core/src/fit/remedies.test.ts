@@ -13,7 +13,7 @@ import { enrolmentOf } from '../job/enrolment.ts'
 const { costs } = defaultHouseRules
 let ids = 0
 const remedies = (job: SmallJob, key: string): Remedy[] =>
-  remediesFor(job.doc, catalogue, `device:${key}`, { costs, newId: () => `new-${(ids += 1)}` })
+  remediesFor({ doc: job.doc, catalogue }, `device:${key}`, { costs, newId: () => `new-${(ids += 1)}` })
 const titles = (list: readonly Remedy[]) => list.map((remedy) => `${remedy.cost} ${remedy.title}`)
 const verdicts = (job: SmallJob) =>
   [...fitAll(systemOf(job.doc, catalogue))].map(([id, fit]) => `${id.slice(7)} ${fit.verdict}`)
@@ -137,7 +137,7 @@ describe('properties of fit', () => {
         const job = made({ ...one, models: [...new Set(one.models)] })
         const before = fitAll(systemOf(job.doc, catalogue))
         for (const [device, fit] of before)
-          for (const remedy of remediesFor(job.doc, catalogue, device, {
+          for (const remedy of remediesFor({ doc: job.doc, catalogue }, device, {
             costs,
             newId: () => `p-${(ids += 1)}`,
           })) {

@@ -2,13 +2,13 @@ import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, PanelModel } from '../catalogue/schema.ts'
 import type { RemedyCosts } from '../house-rules/house-rules.ts'
 import { nextOrder, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
-import { applyOps, type Op } from '../job/edit.ts'
+import { applyOps, changeOps, type Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
 import { choosePanelOps } from '../system/choose-panel.ts'
-import { systemOf, type System } from '../system/system.ts'
+import { systemOf, type System, type JobAndCatalogue, type DocAndSystem } from '../system/system.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
 
 type RemedyKind = Exclude<keyof RemedyCosts, 'enrol'>
@@ -39,8 +39,7 @@ const MOST_SWAPS = 4
  * other device's and breaks no capacity. Equal costs stand in a fixed order: setting, firmware, swap, receiver, panel, then title.
  */
 export function remediesFor(
-  doc: JobDocument,
-  catalogue: Catalogue,
+  { doc, catalogue }: JobAndCatalogue,
   deviceId: string,
   opts: { readonly costs: RemedyCosts; readonly newId: () => string },
 ): Remedy[] {
@@ -53,12 +52,12 @@ export function remediesFor(
   const tries = [
     ...settings(system),
     ...firmwares(system),
-    ...swaps(doc, catalogue, system, item.device, item.model),
-    ...receivers(doc, catalogue, system, opts.newId),
+    ...swaps({ doc, catalogue, system }, item.device, item.model),
+    ...receivers({ doc, catalogue, system }, opts.newId),
     ...panels(doc, catalogue, system),
   ]
   const sound = tries.flatMap((attempt): Remedy[] => {
-    const changes = changesOf(doc, catalogue, before, attempt.ops)
+    const changes = changesOf({ doc, catalogue }, before, attempt.ops)
     const mine = changes?.find((change) => change.device === deviceId)
     if (!changes || !mine || ranks[mine.to] >= ranks[mine.from] || mine.to === 'unknown') return []
     if (changes.some((change) => ranks[change.to] > ranks[change.from])) return []
@@ -92,8 +91,7 @@ interface Attempt {
 
 /** Verdicts that an edit changes, or null when it does not apply. */
 function changesOf(
-  doc: JobDocument,
-  catalogue: Catalogue,
+  { doc, catalogue }: JobAndCatalogue,
   before: ReadonlyMap<string, Fit>,
   ops: readonly Op[],
 ): VerdictChange[] | null {
@@ -133,32 +131,31 @@ function firmwares(system: System): Attempt[] {
     }))
 }
 
-function swaps(
-  doc: JobDocument,
-  catalogue: Catalogue,
-  system: System,
-  device: Device,
-  model: DeviceModel,
-): Attempt[] {
-  const needed = neededEvents(doc, system, device, model)
+interface Situation {
+  readonly doc: JobDocument
+  readonly catalogue: Catalogue
+  readonly system: System
+}
+
+function swaps({ doc, catalogue, system }: Situation, device: Device, model: DeviceModel): Attempt[] {
+  const needed = neededEvents({ doc, system }, device, model)
   const fitting = catalogue
     .all('device')
-    .filter((other) => other.id !== model.id && stands(system, model, other, needed))
+    .filter((other) => other.id !== model.id && stands(system, { model, other }, needed))
     .sort(
       (a, b) => nearness(model, a) - nearness(model, b) || (a.price?.amount ?? 0) - (b.price?.amount ?? 0),
     )
   return fitting.map((other) => ({
     kind: 'swap',
     title: `Swap it for ${other.name}${model.discontinued?.successor === other.id ? ', its successor' : ''}`,
-    ops: swapOps(doc, catalogue, device, other),
+    ops: swapOps({ doc, catalogue }, device, other),
     again: Number(isDeviceKnown(doc, device.id)),
   }))
 }
 
 /** Events that a stand-in must have: those of the device's zones, or those it would get. */
 export function neededEvents(
-  doc: JobDocument,
-  system: System,
+  { doc, system }: DocAndSystem,
   device: Device,
   model: DeviceModel,
 ): ReadonlySet<string | null> {
@@ -170,14 +167,15 @@ export function neededEvents(
   )
 }
 
+/** A device model, and the other that might stand in its place. */
+export interface Swap {
+  readonly model: DeviceModel
+  readonly other: DeviceModel
+}
+
 /** Whether another model can stand in the same place: class, events, weather, pets, carrying, and still made. */
 // eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
-export function stands(
-  system: System,
-  model: DeviceModel,
-  other: DeviceModel,
-  needed: ReadonlySet<string | null>,
-): boolean {
+export function stands(system: System, { model, other }: Swap, needed: ReadonlySet<string | null>): boolean {
   if (other.class !== model.class || other.slot !== model.slot || other.discontinued) return false
   // A cable is no swap where a zone's number and terminal would have to change with it.
   if (model.loops.length > 0 && (other.family === null) !== (model.family === null)) return false
@@ -199,34 +197,27 @@ function nearness(model: DeviceModel, other: DeviceModel): number {
 }
 
 /** The ops that put another model in a device's place: loops and codes follow, IDs are forgotten. */
-export function swapOps(doc: JobDocument, catalogue: Catalogue, device: Device, other: DeviceModel): Op[] {
+export function swapOps({ doc, catalogue }: JobAndCatalogue, device: Device, other: DeviceModel): Op[] {
   const panel = catalogue.get('panel', recordOf(doc, 'job', 'job:main')?.panel ?? null)
-  const set = (id: string, field: string, from: unknown, to: unknown): Op[] =>
-    from === to ? [] : [{ op: 'set', id, field, from, to }]
   const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
   return [
     ...pinOps(doc, catalogue, [other.id]),
-    ...set(device.id, 'model', device.model, other.id),
-    ...set(device.id, 'sticker', device.sticker, null),
+    ...changeOps(device, 'model', other.id),
+    ...changeOps(device, 'sticker', null),
     ...zones.flatMap((zone) => {
       const loop = other.loops.find((item) => item.event === zone.event)
       const code = panel?.equipment.code
         ? (other.equipmentCodes.find((item) => item.panel === panel.id)?.code ?? null)
         : zone.equipmentCode
       return [
-        ...set(
-          zone.id,
-          'loop',
-          zone.loop,
-          other.family === null || other.switches ? null : (loop?.loop ?? null),
-        ),
-        ...set(zone.id, 'equipmentCode', zone.equipmentCode, code),
+        ...changeOps(zone, 'loop', other.family === null || other.switches ? null : (loop?.loop ?? null)),
+        ...changeOps(zone, 'equipmentCode', code),
       ]
     }),
   ]
 }
 
-function receivers(doc: JobDocument, catalogue: Catalogue, system: System, newId: () => string): Attempt[] {
+function receivers({ doc, catalogue, system }: Situation, newId: () => string): Attempt[] {
   const { panel } = system
   const has = new Set(system.receivers.map((item) => item.model.id))
   return (panel?.receivers ?? [])

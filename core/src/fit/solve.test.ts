@@ -233,7 +233,7 @@ function tryAll(
         const needed = new Set(
           item.model.loops.filter((loop) => loop.event !== 'terminals').map((loop) => loop.event),
         )
-        if (!same && !stands(system, item.model, model, needed)) continue
+        if (!same && !stands(system, { model: item.model, other: model }, needed)) continue
         const family = entries.get('family', model.family)
         const price = same ? 0 : defaultHouseRules.costs.swap
         const slots = slot === 'none' ? used : { ...used, [slot]: (used[slot] ?? 0) + 1 }

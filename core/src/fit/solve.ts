@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, PanelModel } from '../catalogue/schema.ts'
 import { nextOrder, recordsOf, type JobDocument } from '../job/document.ts'
-import { applyOps, type Op } from '../job/edit.ts'
+import { applyOps, changeOps, type Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
 import { subsets, systemWithPanel } from './candidates.ts'
@@ -11,7 +11,7 @@ import type { RemedyCosts } from '../house-rules/house-rules.ts'
 import { neededEvents, stands, swapOps } from './remedies.ts'
 import { repeaterTrouble } from './repeaters.ts'
 import { firmwareWhenChosen } from '../system/choose-panel.ts'
-import { systemOf, type PresentReceiver, type System } from '../system/system.ts'
+import { systemOf, type PresentReceiver, type System, type JobAndCatalogue } from '../system/system.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
 
@@ -60,11 +60,11 @@ export function* solveKit(
   opts: { readonly costs: RemedyCosts; readonly newId: () => string },
 ): Generator<SolveProgress, KitSolution | null> {
   const { costs } = opts
-  const settings = allSettings(doc, catalogue, costs, opts.newId)
+  const settings = allSettings({ doc, catalogue }, costs, opts.newId)
   let best: KitSolution | null = null
   for (const [index, setting] of settings.entries()) {
     if (best && best.leftOut.length === 0 && setting.cost >= best.cost) break
-    const found: KitSolution = placeAll(doc, catalogue, setting, costs)
+    const found: KitSolution = placeAll({ doc, catalogue }, setting, costs)
     if (better(found, best)) best = found
     const next: number = settings[index + 1]?.cost ?? best?.cost ?? 0
     if (best) best = { ...best, lowerBound: Math.min(best.cost, next) }
@@ -91,8 +91,7 @@ function better(found: KitSolution, best: KitSolution | null): boolean {
 }
 
 function allSettings(
-  doc: JobDocument,
-  catalogue: Catalogue,
+  { doc, catalogue }: JobAndCatalogue,
   costs: RemedyCosts,
   newId: () => string,
 ): Setting[] {
@@ -178,14 +177,12 @@ function settingOps(
   },
 ): Op[] {
   const { info } = systemOf(doc, catalogue)
-  const set = (id: string, field: string, from: unknown, value: unknown): Op[] =>
-    from === value ? [] : [{ op: 'set', id, field, from, to: value }]
   const order = nextOrder(doc, 'receiver')
   return [
     ...pinOps(doc, catalogue, [to.panel.id, ...to.added.map((item) => item.model.id)]),
-    ...set('job:main', 'panel', info.panel, to.panel.id),
-    ...set('job:main', 'radioFirmware', info.radioFirmware, to.firmware),
-    ...to.turn.flatMap((item) => set(item.id, 'encryptedOnly', true, false)),
+    ...changeOps(info, 'panel', to.panel.id),
+    ...changeOps(info, 'radioFirmware', to.firmware),
+    ...to.turn.map((item): Op => ({ op: 'set', id: item.id, field: 'encryptedOnly', from: true, to: false })),
     ...to.added.map((item, index): Op => ({
       op: 'add',
       record: {
@@ -201,7 +198,7 @@ function settingOps(
 }
 
 /** Places every device under one setting of the whole: kept or swapped, as many as possible, at least cost. */
-function placeAll(doc: JobDocument, catalogue: Catalogue, setting: Setting, costs: RemedyCosts): KitSolution {
+function placeAll({ doc, catalogue }: JobAndCatalogue, setting: Setting, costs: RemedyCosts): KitSolution {
   const { system } = setting
   const room = new Map(system.receivers.map((item) => [item.id, item.model.transmitters]))
   const { panel } = system
@@ -214,7 +211,7 @@ function placeAll(doc: JobDocument, catalogue: Catalogue, setting: Setting, cost
   const choices = new Map<string, Choice[]>()
   const items = system.devices.map(({ device, model }): FlowItem => {
     // No change of the whole brings a device within reach.
-    const list = repeaterTrouble(system, device) ? [] : choicesOf(doc, catalogue, system, device, model)
+    const list = repeaterTrouble(system, device) ? [] : choicesOf({ doc, catalogue, system }, device, model)
     const places = list.flatMap((choice) =>
       placesOf(system, catalogue, choice.model).map((bin) => ({ bin, choice })),
     )
@@ -256,23 +253,24 @@ function placeAll(doc: JobDocument, catalogue: Catalogue, setting: Setting, cost
     changes: setting.changes,
     swaps,
     leftOut,
-    ops: allOps(doc, catalogue, setting, swaps),
+    ops: allOps({ doc, catalogue }, setting, swaps),
   }
 }
 
+interface Trial {
+  readonly doc: JobDocument
+  readonly catalogue: Catalogue
+  readonly system: System
+}
+
 /** The device as it is, and every model that could stand in its place. */
-function choicesOf(
-  doc: JobDocument,
-  catalogue: Catalogue,
-  system: System,
-  device: Device,
-  model: DeviceModel,
-): Choice[] {
-  const needed = neededEvents(doc, system, device, model)
+function choicesOf({ doc, catalogue, system }: Trial, device: Device, model: DeviceModel): Choice[] {
+  const needed = neededEvents({ doc, system }, device, model)
   const others = catalogue
     .all('device')
     .filter(
-      (other) => other.id !== model.id && other.class === model.class && stands(system, model, other, needed),
+      (other) =>
+        other.id !== model.id && other.class === model.class && stands(system, { model, other }, needed),
     )
   return [{ model, swap: false }, ...others.map((other) => ({ model: other, swap: true }))]
 }
@@ -326,8 +324,7 @@ function whyNot(system: System, item: FlowItem): string {
 }
 
 function allOps(
-  doc: JobDocument,
-  catalogue: Catalogue,
+  { doc, catalogue }: JobAndCatalogue,
   setting: Setting,
   swaps: readonly { device: string; model: string }[],
 ): Op[] {
@@ -339,7 +336,7 @@ function allOps(
     const device = recordsOf(current, 'device').find((item) => item.id === swap.device)
     const model = catalogue.get('device', swap.model)
     if (!device || !model) continue
-    const more = swapOps(current, catalogue, device, model)
+    const more = swapOps({ doc: current, catalogue }, device, model)
     const next = applyOps(current, more)
     if (!next.ok) continue
     ops.push(...more)

@@ -65,7 +65,9 @@ describe('a list as spreadsheets write it', () => {
 
 describe('IDs that may have been mistaken for each other', () => {
   const doubts = (text: string, known: { serial: string; where: string }[] = []) =>
-    readEquipmentList(text, catalogue, {}, known).rows.map((row) => (row.ok ? row.doubts : row.reasons))
+    readEquipmentList(text, catalogue, { meanings: {}, knownIds: known }).rows.map((row) =>
+      row.ok ? row.doubts : row.reasons,
+    )
 
   it('are named at their place, within the list and against the job; the rows are taken all the same', () => {
     const list =
@@ -154,7 +156,9 @@ describe('headings of the firm’s own', () => {
   const text = 'Teil,Raum,Stück\nReedling contact,Hall,2'
   it('are understood once somebody said what they mean', () => {
     expect(readEquipmentList(text, catalogue).trouble).toContain('No column says what the device is')
-    const list = readEquipmentList(text, catalogue, { teil: 'device', raum: 'room', stück: 'quantity' })
+    const list = readEquipmentList(text, catalogue, {
+      meanings: { teil: 'device', raum: 'room', stück: 'quantity' },
+    })
     expect(
       list.rows.map((row) => row.ok && [row.model.id, row.devices.length, row.devices[0]?.room]),
     ).toEqual([['device/reedling', 2, 'Hall']])
@@ -164,7 +168,7 @@ describe('headings of the firm’s own', () => {
   it('count before the usual meaning, and can be passed over', () => {
     const both = 'Device,Room,Location\nReedling contact,Hall,upper floor'
     const room = (meanings: Record<string, string>) => {
-      const row = readEquipmentList(both, catalogue, meanings).rows[0]
+      const row = readEquipmentList(both, catalogue, { meanings }).rows[0]
       return row?.ok ? row.devices[0]?.room : null
     }
     expect(room({})).toBe('Hall')

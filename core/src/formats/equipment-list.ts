@@ -85,6 +85,12 @@ const shownUses = [
 /** Largest equipment list that is read, in characters. */
 export const LIST_LIMIT = 2_000_000
 
+/** What the firm’s headings mean, and the IDs that its jobs know already, each with where. */
+export interface ListOptions {
+  readonly meanings?: Readonly<Record<string, string>>
+  readonly knownIds?: readonly { readonly serial: string; readonly where: string }[]
+}
+
 /**
  * Reads an equipment list as spreadsheets write them: comma, semicolon or tab, with or without byte order mark, quoted
  * cells, blank lines, unknown columns. `meanings` says what headings of the firm's own mean, by
@@ -93,8 +99,7 @@ export const LIST_LIMIT = 2_000_000
 export function readEquipmentList(
   text: string,
   catalogue: Catalogue,
-  meanings: Readonly<Record<string, string>> = {},
-  knownIds: readonly { readonly serial: string; readonly where: string }[] = [],
+  { meanings = {}, knownIds = [] }: ListOptions = {},
 ): EquipmentList {
   const none = (trouble: string): EquipmentList => ({
     rows: [],
@@ -131,7 +136,7 @@ export function readEquipmentList(
   const seen: SeenIds = { rows: new Map(), alikes: new LookAlikes() }
   for (const { serial, where } of knownIds) seen.alikes.add(serial, where)
   return {
-    rows: body.map((line) => readRow(line, at, catalogue, seen)),
+    rows: body.map((line) => readRow(line, at, { catalogue, seen })),
     used: head.cells.filter((_cell, index) => known.has(index)),
     unknown: head.cells.filter((cell, index) => cell !== '' && !known.has(index)),
     headings,
@@ -139,11 +144,15 @@ export function readEquipmentList(
   }
 }
 
+interface Reading {
+  readonly catalogue: Catalogue
+  readonly seen: SeenIds
+}
+
 function readRow(
   line: { cells: readonly string[]; row: number },
   at: Partial<Record<ListColumn, number>>,
-  catalogue: Catalogue,
-  seen: SeenIds,
+  { catalogue, seen }: Reading,
 ): ListRow {
   const cell = (column: ListColumn): string => {
     const index = at[column]
@@ -155,7 +164,7 @@ function readRow(
   if (typeof model === 'string') reasons.push(model)
   const quantity = quantityOf(cell('quantity'), reasons)
   const use = useOf(cell('use'), reasons)
-  const sticker = typeof model === 'string' ? null : stickerOf(cell('sticker'), model, catalogue, reasons)
+  const sticker = typeof model === 'string' ? null : stickerOf(cell('sticker'), { model, catalogue }, reasons)
   if (sticker !== null) {
     if (quantity > 1) reasons.push(`one ID cannot belong to ${quantity} devices: give each its own row`)
     const first = seen.rows.get(sticker)
@@ -236,7 +245,12 @@ function useOf(text: string, reasons: string[]): Use {
   return 'none'
 }
 
-function stickerOf(text: string, model: DeviceModel, catalogue: Catalogue, reasons: string[]): string | null {
+interface Listed {
+  readonly model: DeviceModel
+  readonly catalogue: Catalogue
+}
+
+function stickerOf(text: string, { model, catalogue }: Listed, reasons: string[]): string | null {
   if (text === '') return null
   const family = catalogue.get('family', model.family)
   if (!family) {

@@ -23,7 +23,7 @@ describe('the zone schedule', () => {
       .find((item) => item.subject === zone && item.kind === 'armed')
     if (!trip) throw new Error('no armed trip is owed')
     const made = { id: 'test:1', who: { id: 'idris', name: 'Idris' }, at: '2026-05-04T12:00:00Z' }
-    const record = proofRecord(job.doc, catalogue, trip, made, { outcome: 'pass' })
+    const record = proofRecord({ doc: job.doc, catalogue }, trip, { made, result: { outcome: 'pass' } })
     job.apply([{ op: 'add', record }])
     expect(id()).toBe('2041 7733')
     // A trip of another ID settles nothing of this one.

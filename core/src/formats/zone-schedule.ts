@@ -62,7 +62,7 @@ export function zoneSchedule(doc: JobDocument, catalogue: Catalogue): ScheduleLi
       room: item ? [item.device.room, item.device.position].filter(Boolean).join(', ') : '',
       device: item?.model.name ?? '',
       event: loop?.name ?? zone.event ?? '',
-      id: idWords(doc, zone, item?.family ?? null, settled),
+      id: idWords(doc, { zone, family: item?.family ?? null }, settled),
       loop: zone.loop === null ? '' : String(zone.loop),
       response: responseWords(system.panel, zone),
       area: recordOf(doc, 'area', zone.area)?.name ?? '',
@@ -91,8 +91,13 @@ function responseWords(panel: PanelModel | null, zone: Zone): string {
 
 const unheard = { typed: ', typed, not heard', sister: ', as its sister zone, not heard' }
 
+interface Row {
+  readonly zone: Zone
+  readonly family: Family | null
+}
+
 /** The ID of a zone, and how it is known: what only a file or an earlier build tells is still owed. */
-function idWords(doc: JobDocument, zone: Zone, family: Family | null, settled: ReadonlySet<string>): string {
+function idWords(doc: JobDocument, { zone, family }: Row, settled: ReadonlySet<string>): string {
   const known = enrolmentOf(doc, zone.id)
   if (!known) return family ? 'owed' : 'wired'
   const alone = known.evidence.code === NO_STICKER && !settled.has(zone.id) ? ', no sticker compared' : ''

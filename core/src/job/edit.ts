@@ -54,3 +54,8 @@ export function typeOfId(recordId: string): RecordType | null {
 export function setOp(record: { readonly id: string }, field: string, to: unknown): Op {
   return { op: 'set', id: record.id, field, from: (record as unknown as Record<string, unknown>)[field], to }
 }
+
+/** The op that sets a field where it has another value; none where it has this one. */
+export function changeOps(record: { readonly id: string }, field: string, to: unknown): Op[] {
+  return (record as unknown as Record<string, unknown>)[field] === to ? [] : [setOp(record, field, to)]
+}

@@ -13,10 +13,10 @@ const practice = (): SmallJob => cleanTarn().set('job:main', { practice: true })
 
 describe('practice', () => {
   it('is said when a job is made and never set', () => {
-    expect(fieldProblems('job', 'practice', true)).toEqual([
+    expect(fieldProblems({ type: 'job', field: 'practice' }, true)).toEqual([
       { path: 'practice', message: 'is said when the job is made, and is never changed' },
     ])
-    expect(fieldProblems('job', 'exercise', 'surprises')).toEqual([])
+    expect(fieldProblems({ type: 'job', field: 'exercise' }, 'surprises')).toEqual([])
     const edit = {
       ...{ id: 'edit-0001', kind: 'job.set', schema: SCHEMA, by: { id: 'ann', name: 'Ann' } },
       madeAt: '2026-05-04T09:00:00Z',
@@ -123,7 +123,7 @@ describe('the plan of a job begins another', () => {
   it('with an air of its own', () => {
     expect(newAirSeed(1)).not.toBe(newAirSeed(2))
     for (const from of [0, 1, Date.now()])
-      expect(fieldProblems('job', 'airSeed', newAirSeed(from))).toEqual([])
+      expect(fieldProblems({ type: 'job', field: 'airSeed' }, newAirSeed(from))).toEqual([])
   })
 })
 

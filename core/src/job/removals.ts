@@ -1,5 +1,5 @@
 import { recordsOf, type JobDocument } from './document.ts'
-import type { Op } from './edit.ts'
+import { setOp, type Op } from './edit.ts'
 import type { Area, Device } from './records.ts'
 
 /** Takes a device out with its zones, what it sees and the areas it serves; what was reached through it is freed of it. */
@@ -10,7 +10,7 @@ export function removeDeviceOps(doc: JobDocument, device: Device): Op[] {
     ...recordsOf(doc, 'zone').filter(mine).map(remove),
     ...recordsOf(doc, 'sight').filter(mine).map(remove),
     ...recordsOf(doc, 'serves').filter(mine).map(remove),
-    ...behind.map((other) => set(other.id, 'via', device.id, null)),
+    ...behind.map((other) => setOp(other, 'via', null)),
     remove(device),
   ]
 }
@@ -21,16 +21,14 @@ export function removeAreaOps(doc: JobDocument, area: Area, to: string | null): 
     ...recordsOf(doc, 'zone').flatMap((zone) => [
       ...(zone.area === area.id
         ? [
-            set(zone.id, 'area', area.id, zone.area2 ?? to),
-            ...(zone.area2 === null ? [] : [set(zone.id, 'area2', zone.area2, null)]),
+            setOp(zone, 'area', zone.area2 ?? to),
+            ...(zone.area2 === null ? [] : [setOp(zone, 'area2', null)]),
           ]
         : []),
-      ...(zone.area !== area.id && zone.area2 === area.id ? [set(zone.id, 'area2', area.id, null)] : []),
-      ...(zone.leaves === area.id ? [set(zone.id, 'leaves', area.id, null)] : []),
+      ...(zone.area !== area.id && zone.area2 === area.id ? [setOp(zone, 'area2', null)] : []),
+      ...(zone.leaves === area.id ? [setOp(zone, 'leaves', null)] : []),
     ]),
-    ...recordsOf(doc, 'room').flatMap((room) =>
-      room.area === area.id ? [set(room.id, 'area', area.id, null)] : [],
-    ),
+    ...recordsOf(doc, 'room').flatMap((room) => (room.area === area.id ? [setOp(room, 'area', null)] : [])),
     ...recordsOf(doc, 'serves')
       .filter((record) => record.area === area.id)
       .map(remove),
@@ -40,8 +38,4 @@ export function removeAreaOps(doc: JobDocument, area: Area, to: string | null): 
 
 function remove(record: Extract<Op, { op: 'remove' }>['record']): Op {
   return { op: 'remove', record }
-}
-
-function set(id: string, field: string, from: string | null, to: string | null): Op {
-  return { op: 'set', id, field, from, to }
 }

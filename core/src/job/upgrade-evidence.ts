@@ -34,7 +34,7 @@ export function evidenceStep(to: number, fill: Fill): Step {
         return raw
       })
       const told = [...learned].flatMap(([subject, { serial, by }]): RawRecord[] =>
-        vouched.has(subject) ? [] : [toldHeard(subject, serial, by, copy(subject))],
+        vouched.has(subject) ? [] : [toldHeard({ subject, serial }, by, copy(subject))],
       )
       return byId([...after, ...told])
     },
@@ -123,13 +123,12 @@ function named(raw: RawRecord, copy: (subject: unknown) => AsItWas | null, all: 
   return raw
 }
 
-function toldHeard(
-  subject: string,
-  serial: string,
-  by: string,
+interface ToldId {
+  readonly subject: string
+  readonly serial: string
+}
 
-  of: AsItWas | null,
-): RawRecord {
+function toldHeard({ subject, serial }: ToldId, by: string, of: AsItWas | null): RawRecord {
   return {
     id: `heard:told-${subject.slice(subject.indexOf(':') + 1).slice(0, 60)}`,
     type: 'heard',

@@ -72,7 +72,7 @@ function waysOf(house: House, system: System, figures: Figures): readonly EntryW
     ways.map((way, index) => ({
       ...way,
       nearest: index === 0,
-      delay: delayOf(way.door, ways[0]?.seconds ?? way.seconds, shortest, system),
+      delay: delayOf(way.door, { seconds: ways[0]?.seconds ?? way.seconds, shortest }, system),
     })),
   )
 }
@@ -91,8 +91,13 @@ function slowest(ways: readonly EntryWay[]): EntryWay | null {
   return ways.reduce<EntryWay | null>((most, way) => (!most || way.seconds > most.seconds ? way : most), null)
 }
 
+interface WayTimes {
+  readonly seconds: number
+  readonly shortest: number
+}
+
 /** What the door's contact is stated to be decides; else how much further its keypad is than the nearest door's. */
-function delayOf(door: Opening, seconds: number, shortest: number, system: System): 1 | 2 {
+function delayOf(door: Opening, { seconds, shortest }: WayTimes, system: System): 1 | 2 {
   const guards = system.devices.filter(({ device }) => device.opening === door.id)
   if (guards.some(({ device }) => device.use === 'entry-far')) return 2
   if (guards.some(({ device }) => device.use === 'entry' || device.use === 'entry-not-in-stay')) return 1

@@ -362,7 +362,7 @@ class Reader {
       (field) => record[field] !== there[field],
     )
     for (const field of fields) {
-      const problem = fieldProblems(record.type, field, record[field])[0]
+      const problem = fieldProblems({ type: record.type, field }, record[field])[0]
       if (problem) return `${problem.path} ${problem.message}`
     }
     list[list.indexOf(there)] = record

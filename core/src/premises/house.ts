@@ -109,7 +109,7 @@ function buildHouse(doc: JobDocument, system: System, figures: Figures): House {
     walk(from, to) {
       let found = walks.get(from)
       if (!found) {
-        found = walksFrom(from, rooms, ways, pace, figures.stairs)
+        found = walksFrom(from, { rooms, ways, pace, stairs: figures.stairs })
         walks.set(from, found)
       }
       return found.get(to) ?? null
@@ -117,14 +117,15 @@ function buildHouse(doc: JobDocument, system: System, figures: Figures): House {
   }
 }
 
+interface Terrain {
+  readonly rooms: readonly Room[]
+  readonly ways: readonly Way[]
+  readonly pace: number
+  readonly stairs: number
+}
+
 /** Dijkstra's shortest ways in seconds from one room to every other; houses have some dozens of rooms. */
-function walksFrom(
-  start: string,
-  rooms: readonly Room[],
-  ways: readonly Way[],
-  pace: number,
-  stairs: number,
-): ReadonlyMap<string, Walk> {
+function walksFrom(start: string, { rooms, ways, pace, stairs }: Terrain): ReadonlyMap<string, Walk> {
   const byId = new Map(rooms.map((room) => [room.id, room]))
   const first = byId.get(start)
   const done = new Map<string, Walk>()
@@ -138,7 +139,7 @@ function walksFrom(
       const next = way.from === id ? way.to : way.to === id ? way.from : null
       const room = next === null ? undefined : byId.get(next)
       if (!room || done.has(room.id)) continue
-      const longer = extend(walk, way, room, pace, stairs)
+      const longer = extend(walk, { way, room }, { pace, stairs })
       const known = open.get(room.id)
       if (!known || longer.seconds < known.seconds) open.set(room.id, longer)
     }
@@ -146,7 +147,12 @@ function walksFrom(
   return done
 }
 
-function extend(walk: Walk, way: Way, room: Room, pace: number, stairs: number): Walk {
+interface Step {
+  readonly way: Way
+  readonly room: Room
+}
+
+function extend(walk: Walk, { way, room }: Step, { pace, stairs }: Pick<Terrain, 'pace' | 'stairs'>): Walk {
   return {
     metres: walk.metres + (way.stairs ? 0 : way.metres),
     stairMetres: walk.stairMetres + (way.stairs ? way.metres : 0),

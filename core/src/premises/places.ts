@@ -49,21 +49,23 @@ export function placesOf(
   return keeper.get(house, from, () => {
     const ways = entryWays(house, system, rules.figures).filter((way) => way.nearest)
     return new Map(
-      system.devices.map((item) => [item.device.id, placeOf(item, house, ways, sights)] as const),
+      system.devices.map((item) => [item.device.id, placeOf(item, { house, ways, sights })] as const),
     )
   })
 }
 
-function placeOf(
-  item: System['devices'][number],
-  house: House,
-  ways: readonly EntryWay[],
-  sights: readonly Sight[],
-): DevicePlace {
+interface Around {
+  readonly house: House
+  readonly ways: readonly EntryWay[]
+  readonly sights: readonly Sight[]
+}
+
+function placeOf(item: System['devices'][number], { house, ways, sights }: Around): DevicePlace {
   const { device } = item
   const room = house.room(device.room)
-  const opening = openingOf(device, item.model.class, room, house)
-  const derived = house.rooms.length === 0 ? nothing : derive(item, house, ways, sights, room, opening)
+  const opening = openingOf({ device, deviceClass: item.model.class }, room, house)
+  const derived =
+    house.rooms.length === 0 ? nothing : derive(item, { house, ways, sights }, { room, opening })
   return {
     use: device.use === 'none' ? (derived.use ?? 'none') : device.use,
     derived: derived.use,
@@ -80,8 +82,13 @@ const nothing: Derived = { use: null, why: '', missing: [] }
 const noisyKinds: ReadonlySet<string> = new Set(['kitchen', 'utility', 'garage', 'workshop'])
 const noisyName = /kitchen|utility|garage|workshop/i
 
+interface Sensor {
+  readonly device: Device
+  readonly deviceClass: string
+}
+
 /** The opening that a device guards: the one stated; else the one of its room that is named like its position, or the only one. */
-function openingOf(device: Device, deviceClass: string, room: Room | null, house: House): Opening | null {
+function openingOf({ device, deviceClass }: Sensor, room: Room | null, house: House): Opening | null {
   if (device.opening !== null) return house.openings.find((item) => item.id === device.opening) ?? null
   if (!room || (deviceClass !== 'contact' && deviceClass !== 'shock')) return null
   const here = house.openings.filter((item) => item.room === room.id || item.to === room.id)
@@ -93,13 +100,15 @@ function openingOf(device: Device, deviceClass: string, room: Room | null, house
   return here.length === 1 ? (here[0] ?? null) : null
 }
 
+interface Spot {
+  readonly room: Room | null
+  readonly opening: Opening | null
+}
+
 function derive(
   { device, model }: System['devices'][number],
-  house: House,
-  ways: readonly EntryWay[],
-  sights: readonly Sight[],
-  room: Room | null,
-  opening: Opening | null,
+  { house, ways, sights }: Around,
+  { room, opening }: Spot,
 ): Derived {
   if (model.class !== 'contact' && model.class !== 'motion') return nothing
   if (!room)
@@ -118,7 +127,7 @@ function derive(
   const leaves = house.doors.filter((door) =>
     assumed ? door.room === room.id : mine.some((sight) => sight.opening === door.id),
   )
-  if (leaves.length > 0) return leafUse(leaves, house, ways, assumed, device.id)
+  if (leaves.length > 0) return leafUse(leaves, { house, ways }, { assumed, deviceId: device.id })
   if (house.keypads.length === 0) return lacks('a keypad in a described room', 'premises')
   const seen = new Set([room.id, ...mine.flatMap((sight) => sight.room ?? [])])
   const way = ways.find((item) => item.walk.rooms.some((step) => seen.has(step.id)))
@@ -127,13 +136,16 @@ function derive(
     : told('off-way', 'No way from an entry door to its nearest keypad leads past it.')
 }
 
+interface Watched {
+  readonly assumed: boolean
+  readonly deviceId: string
+}
+
 /** Of several leaves that it sees, the longest delay counts. */
 function leafUse(
   leaves: readonly Opening[],
-  house: House,
-  ways: readonly EntryWay[],
-  assumed: boolean,
-  deviceId: string,
+  { house, ways }: Pick<Around, 'house' | 'ways'>,
+  { assumed, deviceId }: Watched,
 ): Derived {
   const far = leaves.find((door) => ways.some((way) => way.door.id === door.id && way.delay === 2))
   const door = far ?? leaves[0]

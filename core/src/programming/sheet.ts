@@ -26,8 +26,8 @@ export function programmingSheet(doc: JobDocument, catalogue: Catalogue, rules: 
   const text = panel.programming
   const plain = (steps: PanelModel['programming']['wayIn']) =>
     steps.map((step) => makeStep({ step, fill: {}, field: '', meaning: '' }))
-  const zones = recordsOf(doc, 'zone').map((zone) => zoneSection(doc, system, panel, zone))
-  const slots = slotSection(doc, system, panel, rules)
+  const zones = recordsOf(doc, 'zone').map((zone) => zoneSection({ doc, panel }, system, zone))
+  const slots = slotSection({ doc, panel }, system, rules)
   const sections = [
     { title: 'Way in', steps: plain(text.wayIn) },
     { title: 'Whole system', steps: [...systemSteps(doc, panel), ...settingSteps(doc, panel)] },
@@ -40,8 +40,13 @@ export function programmingSheet(doc: JobDocument, catalogue: Catalogue, rules: 
   return { panel: panel.name, style: panel.style, sections, open }
 }
 
+interface Programmed {
+  readonly doc: JobDocument
+  readonly panel: PanelModel
+}
+
 /** The two acts by which a zone that the panel has in one area comes into another. */
-function moveSteps(doc: JobDocument, panel: PanelModel, zone: Zone, number: string): SheetStep[] {
+function moveSteps({ doc, panel }: Programmed, zone: Zone, number: string): SheetStep[] {
   const from = recordOf(doc, 'area', zone.leaves)
   const to = recordOf(doc, 'area', zone.area)
   const text = panel.programming.areaMove
@@ -62,7 +67,7 @@ function moveSteps(doc: JobDocument, panel: PanelModel, zone: Zone, number: stri
   ]
 }
 
-function zoneSection(doc: JobDocument, system: System, panel: PanelModel, zone: Zone): SheetSection {
+function zoneSection({ doc, panel }: Programmed, system: System, zone: Zone): SheetSection {
   const number = printNumber(panel, zone.number)
   const text = panel.programming
   const at = keyedZone(doc, system, zone)
@@ -87,7 +92,7 @@ function zoneSection(doc: JobDocument, system: System, panel: PanelModel, zone: 
     steps: [
       makeStep({ step: text.zoneStart, fill: { number }, field: 'zone', meaning: number }),
       ...steps,
-      ...moveSteps(doc, panel, zone, number),
+      ...moveSteps({ doc, panel }, zone, number),
       makeStep({ step: text.zoneEnd, fill: { number }, field: '', meaning: '' }),
     ],
   }

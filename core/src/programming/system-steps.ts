@@ -25,7 +25,7 @@ export function systemSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {
       const step = panel.programming.system
       if (wanted === null)
         return [makeStep({ step, fill, field: name, meaning: 'not set in the plan', open: true })]
-      const encoded = encodeDelay(field, wanted, limitOf(doc, key))
+      const encoded = encodeDelay(field, wanted, { limit: limitOf(doc, key) })
       const value: Readonly<Record<string, string>> = encoded.ok ? { value: String(encoded.keyed) } : {}
       const meaning = encoded.ok
         ? `${bothNumbers(field, encoded)}${encoded.note ? ` (${encoded.note})` : ''}`
@@ -48,13 +48,14 @@ export function settingSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {
   })
 }
 
+/** A job and the panel that is programmed. */
+export interface Programmed {
+  readonly doc: JobDocument
+  readonly panel: PanelModel
+}
+
 /** Fobs, keypads and sirens that have slots, with what is keyed for each. */
-export function slotSection(
-  doc: JobDocument,
-  system: System,
-  panel: PanelModel,
-  rules: HouseRules,
-): SheetSection {
+export function slotSection({ doc, panel }: Programmed, system: System, rules: HouseRules): SheetSection {
   const step = panel.programming.slot
   const steps = step
     ? system.devices.flatMap(({ device, model, family }): SheetStep[] => {

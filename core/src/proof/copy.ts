@@ -40,7 +40,7 @@ function panelCopy(panel: string | null): AsItWas | null {
 function startedDelay(doc: JobDocument, panel: PanelModel | null, zone: Zone | null): number | null {
   const type = panel?.responseTypes.find((item) => item.key === zone?.response)
   if (!panel || !zone || !type) return null
-  const trip = modesOf(panel, jobInfo(doc), zone, type).find(({ mode }) => mode === 'away')?.trip
+  const trip = modesOf({ panel, info: jobInfo(doc) }, zone, type).find(({ mode }) => mode === 'away')?.trip
   if (trip !== 'entry-1' && trip !== 'entry-2') return null
   const key = trip === 'entry-1' ? 'entry1' : 'entry2'
   const [whole, ...areas] = delaySets(doc, panel)
@@ -63,36 +63,42 @@ export function changedSince(
   if (!of) return ['it keeps no copy of what it proved']
   if (!now) return ['it is not in the plan any more']
   const list: string[] = []
-  const compare = (name: string, was: unknown, is: unknown, words: (value: never) => string): void => {
+  const compare = (
+    name: string,
+    [was, is]: readonly [unknown, unknown],
+    words: (value: never) => string,
+  ): void => {
     if (was !== is) list.push(`${name}: ${words(was as never)} then, ${words(is as never)} now`)
   }
   const entry = (id: string | null): string => catalogue.nameOf(id)
-  compare('panel', of.panel, now.panel, entry)
-  compare('device', of.model, now.model, entry)
+  compare('panel', [of.panel, now.panel], entry)
+  compare('device', [of.model, now.model], entry)
   if (subject === PANEL) return list
   if (readings.includes(kind)) {
-    compare('room', of.room, now.room, plain)
-    compare('position', of.position, now.position, plain)
-    compare('ID', of.serial, now.serial, plain)
+    compare('room', [of.room, now.room], plain)
+    compare('position', [of.position, now.position], plain)
+    compare('ID', [of.serial, now.serial], plain)
     return list
   }
   if (!subject.startsWith('zone:')) {
-    compare('slot', of.slot, now.slot, plain)
-    compare('ID', of.serial, now.serial, plain)
-    if (kind === 'bound') compare('user', of.user, now.user, (id: string | null) => userName(doc, id))
+    compare('slot', [of.slot, now.slot], plain)
+    compare('ID', [of.serial, now.serial], plain)
+    if (kind === 'bound') compare('user', [of.user, now.user], (id: string | null) => userName(doc, id))
     return list
   }
   const was = of.zones.find((zone) => zone.zone === subject)
   const is = now.zones.find((zone) => zone.zone === subject)
   if (!was || !is) return [...list, 'it was of another zone']
   const { panel } = systemOf(doc, catalogue)
-  compare('number', was.number, is.number, plain)
-  compare('event', was.event, is.event, plain)
-  compare('loop', was.loop, is.loop, plain)
-  compare('ID', was.serial, is.serial, plain)
-  compare('response', was.response, is.response, (key: string | null) => typeName(panel, key))
-  compare('area', was.area, is.area, (id: string | null) => recordOf(doc, 'area', id)?.name ?? 'none')
-  compare('entry delay', was.delay, is.delay, (s: number | null) => (s === null ? 'none' : formatSeconds(s)))
+  compare('number', [was.number, is.number], plain)
+  compare('event', [was.event, is.event], plain)
+  compare('loop', [was.loop, is.loop], plain)
+  compare('ID', [was.serial, is.serial], plain)
+  compare('response', [was.response, is.response], (key: string | null) => typeName(panel, key))
+  compare('area', [was.area, is.area], (id: string | null) => recordOf(doc, 'area', id)?.name ?? 'none')
+  compare('entry delay', [was.delay, is.delay], (s: number | null) =>
+    s === null ? 'none' : formatSeconds(s),
+  )
   return list
 }
 

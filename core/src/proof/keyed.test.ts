@@ -8,11 +8,15 @@ import { signoffRecord } from './records.ts'
 import { deviceProofs, proofHow, proofMethods, proofRules, stationSees, type ProofKind } from './table.ts'
 import type { DeviceModel } from '../catalogue/schema.ts'
 
-const keyed = (job: SmallJob, what: string) => keyedNow(job.doc, catalogue, job.houseRules, what)
+const keyed = (job: SmallJob, what: string) => keyedNow({ doc: job.doc, catalogue }, job.houseRules, what)
 const signed = (job: SmallJob, what: string): Signoff =>
-  signoffRecord(job.doc, catalogue, job.houseRules, what, {
-    ...{ id: 'signoff:1', who: { id: 'idris', name: 'Idris' }, at: '2026-05-04T12:00:00Z' },
-  })
+  signoffRecord(
+    { doc: job.doc, catalogue },
+    { rules: job.houseRules, what },
+    {
+      ...{ id: 'signoff:1', who: { id: 'idris', name: 'Idris' }, at: '2026-05-04T12:00:00Z' },
+    },
+  )
 
 describe('what a sign-off vouches for', () => {
   it('a read-back every part of the sheet, each under a name of its own', () => {

@@ -1,7 +1,5 @@
-import type { Catalogue } from '../catalogue/catalogue.ts'
-import { systemOf } from '../system/system.ts'
+import { systemOf, type JobAndCatalogue } from '../system/system.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
-import type { JobDocument } from '../job/document.ts'
 import type { Signoff } from '../job/records.ts'
 import { programmingSheet } from '../programming/sheet.ts'
 import { hashOf } from '../units/canonical.ts'
@@ -16,12 +14,7 @@ export const CODE_SIGNOFF = 'code '
  * What a sign-off of this name vouches for in the plan as it is: the read-back everything keyed, a code the panel that has it;
  * null for one that vouches for no keying.
  */
-export function keyedNow(
-  doc: JobDocument,
-  catalogue: Catalogue,
-  rules: HouseRules,
-  what: string,
-): Keyed | null {
+export function keyedNow({ doc, catalogue }: JobAndCatalogue, rules: HouseRules, what: string): Keyed | null {
   const { panel } = systemOf(doc, catalogue)
   if (!panel) return null
   if (what.startsWith(CODE_SIGNOFF)) return [{ step: 'Panel', digest: digestOf(panel.id) }]

@@ -287,10 +287,10 @@ describe('results', () => {
   ])('a reading passes when it holds: %s', (_name, reading, note, problem) => {
     const family = catalogue.get('family', 'family/wren')
     for (const kind of ['placement', 'average'] as const) {
-      expect(resultProblem(kind, family, { outcome: 'pass', reading, note })).toBe(problem)
-      expect(resultProblem(kind, family, { outcome: 'fail', reading, note })).toBeNull()
+      expect(resultProblem({ kind, family }, { outcome: 'pass', reading, note })).toBe(problem)
+      expect(resultProblem({ kind, family }, { outcome: 'fail', reading, note })).toBeNull()
     }
-    expect(resultProblem('walk', family, { outcome: 'pass', reading, note })).toBeNull()
+    expect(resultProblem({ kind: 'walk', family }, { outcome: 'pass', reading, note })).toBeNull()
   })
 })
 
@@ -370,14 +370,23 @@ it('offers the ways to trip an event, and says on the record where it was never 
 
 it('keeps in a copy what a proof is of: the ID, the delay that the trip starts, the carrier', () => {
   const job = tarn()
-  const copy = proofRecord(job.doc, catalogue, itemOf(job, 'porch', 'armed'), made, { outcome: 'pass' }).of
+  const copy = proofRecord({ doc: job.doc, catalogue }, itemOf(job, 'porch', 'armed'), {
+    made,
+    result: { outcome: 'pass' },
+  }).of
   expect(copy).toMatchObject({ panel: 'panel/tarn-40', device: 'device:porch', serial: '10000000' })
   expect(copy?.zones).toEqual([
     expect.objectContaining({ zone: job.zone('porch').id, number: 1, serial: '10000000', delay: 30 }),
   ])
-  const window = proofRecord(job.doc, catalogue, itemOf(job, 'study', 'armed'), made, { outcome: 'pass' }).of
+  const window = proofRecord({ doc: job.doc, catalogue }, itemOf(job, 'study', 'armed'), {
+    made,
+    result: { outcome: 'pass' },
+  }).of
   expect(window?.zones[0]?.delay).toBeNull()
-  const fob = proofRecord(job.doc, catalogue, itemOf(job, 'fob', 'bound'), made, { outcome: 'pass' }).of
+  const fob = proofRecord({ doc: job.doc, catalogue }, itemOf(job, 'fob', 'bound'), {
+    made,
+    result: { outcome: 'pass' },
+  }).of
   expect(recordOf(job.doc, 'user', fob?.user ?? null)?.name).toBe('Nell')
 })
 

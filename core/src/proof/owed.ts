@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { AlarmKind, DeviceEvent, DeviceModel, Family } from '../catalogue/schema.ts'
-import { systemOf, type System } from '../system/system.ts'
+import { systemOf, type System, type JobAndCatalogue } from '../system/system.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { isDeviceEnrolled, isEnrolled } from '../job/enrolment.ts'
@@ -140,7 +140,7 @@ function itemsOf(look: Look, of: Pick<Stop, 'device' | 'model' | 'family' | 'zon
   const stop: Stop = { ...of, whole, behind: repeaterWaits(look, device) }
   const wait = whole || stop.behind
   const list = [
-    ...(family && !model.carried ? readingsWanted(look, device, family, wait) : []),
+    ...(family && !model.carried ? readingsWanted(look, { device, family }, wait) : []),
     ...of.zones.flatMap((zone) => zoneWanted(look, stop, zone)),
     ...(model.class === 'fob' && of.zones.length === 0 ? buttonsWanted(stop) : []),
     ...deviceProofs(model).map((kind): Wanted => {
@@ -194,8 +194,13 @@ function panelStop(look: Look): ProofStop[] {
   ]
 }
 
+interface Heard {
+  readonly device: Device
+  readonly family: Family
+}
+
 /** The reading now, and the average of a whole day where the family keeps one: it waits until that day has passed. */
-function readingsWanted(look: Look, device: Device, family: Family, waits: string): Wanted[] {
+function readingsWanted(look: Look, { device, family }: Heard, waits: string): Wanted[] {
   const reading: Wanted = { kind: 'placement', subject: device.id, waits }
   const { averageHours } = family.placement
   if (averageHours === undefined) return [reading]
@@ -328,8 +333,7 @@ export function openProofs(route: readonly ProofStop[]): number {
  * test on a monitored job; a walk test needs the sounders on, a siren test closed tampers.
  */
 export function testBlocked(
-  doc: JobDocument,
-  catalogue: Catalogue,
+  { doc, catalogue }: JobAndCatalogue,
   item: ProofItem,
   now: string,
 ): string | null {
@@ -406,13 +410,18 @@ export function hints(item: ProofItem, model: DeviceModel | null, family: Family
   return how
 }
 
+/** What is proved, and the radio family of the device; null for a wired one. */
+export interface Tested {
+  readonly kind: ProofKind
+  readonly family: Family | null
+}
+
 /**
  * Why a result cannot be recorded as it stands; null when it can. A reading passes when it holds, and below the best band only
  * with a reason (house rule: best band; work.md section 4).
  */
 export function resultProblem(
-  kind: ProofKind,
-  family: Family | null,
+  { kind, family }: Tested,
   result: { readonly outcome: TestResult['outcome']; readonly reading: number | null; readonly note: string },
   school: Schools['reading'] = 'best',
 ): string | null {

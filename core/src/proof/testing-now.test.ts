@@ -37,7 +37,8 @@ describe('what may not be tested now', () => {
         },
       },
     ])
-  const blocked = (job: SmallJob, item: ProofItem, now: string) => testBlocked(job.doc, catalogue, item, now)
+  const blocked = (job: SmallJob, item: ProofItem, now: string) =>
+    testBlocked({ doc: job.doc, catalogue }, item, now)
 
   it('alarms and reports of a monitored job, before the station is on test and after', () => {
     const job = tarn()

@@ -72,7 +72,9 @@ describe('who may do what', () => {
     const says: LibraryOp = { op: 'set', id: 'notice:a', field: 'says', from: 'quiet', to: 'hush' }
     expect(refused([{ op: 'remove', record: notice }, says])).toEqual([])
     const removal = anEdit([{ op: 'remove', record: notice }, says])
-    expect(kernel.stamped(removal, sender('owner'), { now, behindMs: 60_000 }, null).ops).toEqual(removal.ops)
+    expect(
+      kernel.stamped(removal, { who: sender('owner'), clocks: { now, behindMs: 60_000 }, undone: null }).ops,
+    ).toEqual(removal.ops)
   })
 
   it('lets nobody say that something was told', () => {
@@ -85,7 +87,11 @@ describe('who may do what', () => {
     const removal = anEdit([{ op: 'remove', record: notice }])
     expect(refused([add(notice)], 'installer', removal)).toEqual([])
     expect(refused([add({ ...notice, says: 'loud' })], 'installer', removal)).toHaveLength(1)
-    const kept = kernel.stamped(anEdit([add(notice)]), sender('owner'), { now, behindMs: 0 }, removal)
+    const kept = kernel.stamped(anEdit([add(notice)]), {
+      who: sender('owner'),
+      clocks: { now, behindMs: 0 },
+      undone: removal,
+    })
     expect(kept.ops).toEqual([add(notice)])
     // What was taken out stands among other things; what was only added is not put back.
     const among = anEdit([
@@ -103,7 +109,11 @@ it('doubts a clock more than 30 days behind or 5 minutes ahead', () => {
 
 describe('what the server writes', () => {
   const stampedLoan = (at: string, behindMs = 0) => {
-    const edit = kernel.stamped(anEdit([add(aLoan('a', ann, at))]), sender('owner'), { now, behindMs }, null)
+    const edit = kernel.stamped(anEdit([add(aLoan('a', ann, at))]), {
+      who: sender('owner'),
+      clocks: { now, behindMs },
+      undone: null,
+    })
     const [op] = edit.ops
     if (op?.op !== 'add' || op.record.type !== 'loan') throw new Error('no loan')
     return op.record
@@ -118,12 +128,11 @@ describe('what the server writes', () => {
       clockDoubtful: false,
       told: null,
     })
-    const edit = kernel.stamped(
-      anEdit([add(aBook('one'))], { by: { id: null, name: 'me' } }),
-      sender('installer'),
-      { now, behindMs: 0 },
-      null,
-    )
+    const edit = kernel.stamped(anEdit([add(aBook('one'))], { by: { id: null, name: 'me' } }), {
+      who: sender('installer'),
+      clocks: { now, behindMs: 0 },
+      undone: null,
+    })
     expect(edit.by).toEqual({ id: 'ann', name: 'Ann' })
     expect(edit.ops).toEqual([add(aBook('one'))])
   })
@@ -149,7 +158,11 @@ describe('what an owner hands in for somebody who left', () => {
   it('is the owner’s and says whose it was; what bears a name bears theirs, told, at its own time put right', () => {
     const plan = add(aBook('one'))
     const edit = anEdit([plan, add(aLoan('a', bob, '2026-05-04T10:00:00.000Z')), add(aNotice('n', bob))])
-    const given = kernel.handedIn(edit, sender('owner'), bob, { now, behindMs: 3_600_000 })
+    const given = kernel.handedIn(edit, {
+      owner: sender('owner'),
+      maker: bob,
+      clocks: { now, behindMs: 3_600_000 },
+    })
     expect([given.by, given.madeFor, given.id]).toEqual([{ id: 'ann', name: 'Ann' }, bob, edit.id])
     expect(given.ops[0]).toEqual(plan)
     for (const op of given.ops.slice(1))
@@ -161,6 +174,8 @@ describe('what an owner hands in for somebody who left', () => {
 
   it('is said of no edit by whoever sends it', () => {
     const edit = { ...anEdit([add(aBook('one'))]), madeFor: bob }
-    expect('madeFor' in kernel.stamped(edit, sender('owner'), { now, behindMs: 0 }, null)).toBe(false)
+    expect(
+      'madeFor' in kernel.stamped(edit, { who: sender('owner'), clocks: { now, behindMs: 0 }, undone: null }),
+    ).toBe(false)
   })
 })

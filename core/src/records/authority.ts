@@ -13,7 +13,7 @@ export interface Sender extends Person {
 }
 
 /** The clocks of a request: when it came, and by how much the device's clock was behind, milliseconds. */
-export interface Clocks {
+interface Clocks {
   readonly now: Date
   readonly behindMs: number
 }
@@ -60,6 +60,13 @@ const aRole: Readonly<Record<Role, string>> = {
   owner: 'only an owner',
 }
 
+/** Who hands in whose edit, and the two clocks. */
+export interface HandedIn {
+  readonly owner: Sender
+  readonly maker: Person
+  readonly clocks: Clocks
+}
+
 /**
  * The edit of somebody who left, as an owner hands it in: it is the owner's, and says whose it was. What bears a name bears
  * theirs, told by the owner, so that it counts for nothing until it is repeated.
@@ -67,9 +74,7 @@ const aRole: Readonly<Record<Role, string>> = {
 export function handedIn<R extends AnyRecord>(
   set: RecordSet,
   edit: Edit<R>,
-  owner: Sender,
-  maker: Person,
-  clocks: Clocks,
+  { owner, maker, clocks }: HandedIn,
 ): Edit<R> {
   const ops = edit.ops.map((op) => {
     if (op.op !== 'add' || !set.types[op.record.type]?.named) return op
@@ -80,13 +85,18 @@ export function handedIn<R extends AnyRecord>(
   return { ...edit, by: { id: owner.id, name: owner.name }, madeFor: maker, ops }
 }
 
+/** Who sends an edit, the two clocks, and the edit that it takes back; null when it is no undo. */
+export interface Arrival<R extends AnyRecord> {
+  readonly who: Sender
+  readonly clocks: Clocks
+  readonly undone: Edit<R> | null
+}
+
 /** The edit as the server takes it: its makers are the sender as known here, device times are put right. */
 export function stamped<R extends AnyRecord>(
   set: RecordSet,
   edit: Edit<R>,
-  who: Sender,
-  clocks: Clocks,
-  undone: Edit<R> | null,
+  { who, clocks, undone }: Arrival<R>,
 ): Edit<R> {
   const ops = edit.ops.map((op) =>
     op.op === 'add' && set.types[op.record.type]?.named && !putsBack(op, undone)

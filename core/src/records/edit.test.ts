@@ -170,16 +170,16 @@ describe('reading an edit from outside', () => {
   })
 
   it('names a value by where it stands, or by its field', () => {
-    expect(kernel.fieldProblems('book', 'pages', 0)).toEqual([
+    expect(kernel.fieldProblems({ type: 'book', field: 'pages' }, 0)).toEqual([
       { path: 'pages', message: 'must be at least 1' },
     ])
-    expect(kernel.fieldProblems('book', 'pages', 0, 'cell')).toEqual([
+    expect(kernel.fieldProblems({ type: 'book', field: 'pages', root: 'cell' }, 0)).toEqual([
       { path: 'cell', message: 'must be at least 1' },
     ])
-    expect(kernel.fieldProblems('book', 'colour', 0)[0]?.path).toBe('colour')
-    expect(kernel.fieldProblems('book', 'colour', 0, 'cell')[0]?.path).toBe('cell')
-    expect(kernel.fieldProblems('x', 'title', '')).toHaveLength(1)
-    expect(kernel.fieldProblems('book', 'pages', 12)).toEqual([])
+    expect(kernel.fieldProblems({ type: 'book', field: 'colour' }, 0)[0]?.path).toBe('colour')
+    expect(kernel.fieldProblems({ type: 'book', field: 'colour', root: 'cell' }, 0)[0]?.path).toBe('cell')
+    expect(kernel.fieldProblems({ type: 'x', field: 'title' }, '')).toHaveLength(1)
+    expect(kernel.fieldProblems({ type: 'book', field: 'pages' }, 12)).toEqual([])
   })
 
   it('names what is missing around the ops', () => {

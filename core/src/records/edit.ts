@@ -82,13 +82,18 @@ export function recordProblems(set: RecordSet, record: unknown, root = ''): Prob
   return fits ? [] : [{ path: `${root}.id`, message: `must begin with "${type}:" and fit its record` }]
 }
 
+/** A field of a record type, and where the value stands in what was sent. */
+export interface FieldAt {
+  readonly type: string
+  readonly field: string
+  readonly root?: string
+}
+
 /** What is wrong with `value` as a record type's field, in plain words; empty when it is allowed. */
 export function fieldProblems(
   set: RecordSet,
-  type: string,
-  field: string,
+  { type, field, root = '' }: FieldAt,
   value: unknown,
-  root = '',
 ): Problem[] {
   const fields = set.types[type]?.fields ?? {}
   const declared = Object.hasOwn(fields, field) ? fields[field] : undefined
@@ -122,7 +127,7 @@ function opProblems<R extends AnyRecord>(set: RecordSet, op: Op<R>, root: string
       if (isEvidence(set, type)) return [evidenceStays(type, 'changed', root)]
       if (set.types[type]?.named && (op.field === 'made' || op.field === 'at'))
         return [{ path: op.field, message: `of a ${type} record is who made it and when: it is never set` }]
-      return fieldProblems(set, type, op.field, op.to, op.field)
+      return fieldProblems(set, { type, field: op.field, root: op.field }, op.to)
     }
     default:
       return unreachable(op)

@@ -1,7 +1,22 @@
 import type { Problem } from '../units/problem.ts'
-import { authorityProblems, handedIn, stamped, type Clocks, type Sender } from './authority.ts'
+import {
+  authorityProblems,
+  handedIn,
+  stamped,
+  type Arrival,
+  type HandedIn,
+  type Sender,
+} from './authority.ts'
 import { isEvidence, typeNamed, type AnyRecord, type RecordSet } from './declare.ts'
-import { editProblems, fieldProblems, isEvidenceEdit, readShape, recordProblems, type Edit } from './edit.ts'
+import {
+  editProblems,
+  fieldProblems,
+  isEvidenceEdit,
+  readShape,
+  recordProblems,
+  type Edit,
+  type FieldAt,
+} from './edit.ts'
 import type { Person } from './fields.ts'
 import { planUndo, replay, undoStacks, type JournalEntry, type UndoPlan, type UndoStacks } from './journal.ts'
 import { applyOps, invertOps, partOps, type ApplyResult, type Conflict, type Doc, type Op } from './ops.ts'
@@ -26,14 +41,14 @@ export interface Kernel<R extends AnyRecord> {
   /** Reads an edit from outside, an older shape brought to the one in force on `doc`, where given. */
   readEdit(input: unknown, doc?: Doc<R> | null): ReadEdit<R>
   recordProblems(record: unknown, root?: string): Problem[]
-  fieldProblems(type: string, field: string, value: unknown, root?: string): Problem[]
+  fieldProblems(at: FieldAt, value: unknown): Problem[]
   isEvidenceEdit(edit: Pick<Edit<R>, 'ops'>): boolean
   isEvidence(type: string | null): boolean
   typeNamed(recordId: string): string | null
   authorityProblems(edit: Edit<R>, who: Sender, undone: Edit<R> | null): Problem[]
-  stamped(edit: Edit<R>, who: Sender, clocks: Clocks, undone: Edit<R> | null): Edit<R>
+  stamped(edit: Edit<R>, arrival: Arrival<R>): Edit<R>
   /** The edit of somebody who left, as an owner hands it in. */
-  handedIn(edit: Edit<R>, owner: Sender, maker: Person, clocks: Clocks): Edit<R>
+  handedIn(edit: Edit<R>, handed: HandedIn): Edit<R>
   undoStacks(entries: readonly JournalEntry<R>[], who: Person, before?: UndoStacks<R>): UndoStacks<R>
   planUndo(doc: Doc<R>, entry: JournalEntry<R>): UndoPlan<R>
   replay(journal: readonly JournalEntry<R>[], from?: Doc<R>): Doc<R>
@@ -60,20 +75,20 @@ export function kernelOf<R extends AnyRecord>(set: RecordSet, steps: readonly St
       const shape = readShape<R>(input)
       if (!shape.ok) return { ok: false, code: 'invalid', problems: shape.problems }
       if (shape.edit.schema > set.schema) return { ok: false, code: 'newer', schema: shape.edit.schema }
-      const upgraded = upgradeEdit(shape.edit, steps, set.schema, doc)
+      const upgraded = upgradeEdit(shape.edit, { steps, target: set.schema }, doc)
       if (!upgraded.ok) return { ok: false, code: 'invalid', problems: lostProblems(upgraded.lost) }
       const edits = apart(set, upgraded.edit, shape.edit.schema)
       const problems = edits.flatMap((edit) => editProblems(set, edit))
       return problems.length > 0 ? { ok: false, code: 'invalid', problems } : { ok: true, edits }
     },
     recordProblems: (record, root) => recordProblems(set, record, root),
-    fieldProblems: (type, field, value, root) => fieldProblems(set, type, field, value, root),
+    fieldProblems: (at, value) => fieldProblems(set, at, value),
     isEvidenceEdit: (edit) => isEvidenceEdit(set, edit),
     isEvidence: (type) => isEvidence(set, type),
     typeNamed: (recordId) => typeNamed(set, recordId),
     authorityProblems: (edit, who, undone) => authorityProblems(set, edit, who, undone),
-    handedIn: (edit, owner, maker, clocks) => handedIn(set, edit, owner, maker, clocks),
-    stamped: (edit, who, clocks, undone) => stamped(set, edit, who, clocks, undone),
+    handedIn: (edit, handed) => handedIn(set, edit, handed),
+    stamped: (edit, arrival) => stamped(set, edit, arrival),
     undoStacks: (entries, who, before) => undoStacks(set, entries, who, before),
     planUndo: (doc, entry) => planUndo(set, doc, entry),
     replay: (journal, from) => replay(set, steps, journal, from ?? emptyOf(set)),

@@ -210,7 +210,7 @@ describe('the steps', () => {
       ]),
       schema: from,
     }
-    const moved = upgradeEdit(edit, steps, to, null)
+    const moved = upgradeEdit(edit, { steps, target: to }, null)
     expect(moved).toMatchObject({
       ok: true,
       edit: {
@@ -228,7 +228,7 @@ describe('the steps', () => {
     const losing: Step = { ...step(2), set: (op) => (op.field === 'title' ? null : [op]) }
     const lost: LibraryOp = { op: 'set', id: 'book:one', field: 'title', from: '', to: 'x' }
     const edit = { ...anEdit([{ ...lost, field: 'pages' }, lost]), schema: 1 }
-    expect(upgradeEdit(edit, [losing], 2, null)).toEqual({ ok: false, lost: [lost] })
+    expect(upgradeEdit(edit, { steps: [losing], target: 2 }, null)).toEqual({ ok: false, lost: [lost] })
   })
 
   it('are written as ops of what went, what changed and what came', () => {

@@ -65,11 +65,16 @@ export type UpgradedEdit<R extends AnyRecord> =
   /** What the newer shapes cannot hold; its maker decides. */
   | { readonly ok: false; readonly lost: readonly Op<R>[] }
 
+/** The steps between shapes, and the shape that is wanted. */
+export interface Upgrade {
+  readonly steps: readonly Step[]
+  readonly target: number
+}
+
 /** Brings an edit to a number of shapes: records by their step, `set` by the fields' map. */
 export function upgradeEdit<R extends AnyRecord>(
   edit: Edit<R>,
-  steps: readonly Step[],
-  target: number,
+  { steps, target }: Upgrade,
   doc: Doc<R> | null,
 ): UpgradedEdit<R> {
   if (edit.schema >= target) return { ok: true, edit }

@@ -127,8 +127,7 @@ export function needOf(event: DeviceEvent, place: Place): Need {
       return glassNeed(place)
     case 'shock':
       return burglary(
-        'instant',
-        'instant',
+        ['instant', 'instant'],
         'A blow on frame or pane alarms at once whenever the house is set.',
       )
     case 'open':
@@ -208,7 +207,7 @@ function always(kind: AlarmKind, reason: string): Need {
 }
 
 /** At night what stay does holds too, unless something else is said. */
-function burglary(away: Trip, stay: Trip, reason: string, night: Trip = stay): Need {
+function burglary([away, stay, night = stay]: readonly [Trip, Trip, Trip?], reason: string): Need {
   return { kind: 'burglary', away, stay, night, silent: false, reason }
 }
 
@@ -216,38 +215,33 @@ function openingNeed(use: Use): Need {
   switch (use) {
     case 'entry':
       return burglary(
-        'entry-1',
-        'entry-1',
+        ['entry-1', 'entry-1'],
         'A door used every day starts entry 1, also for someone who comes home late in stay.',
       )
     case 'entry-far':
-      return burglary('entry-2', 'entry-2', 'A door far from the keypad starts entry 2, the longer delay.')
+      return burglary(['entry-2', 'entry-2'], 'A door far from the keypad starts entry 2, the longer delay.')
     case 'entry-not-in-stay':
       return burglary(
-        'entry-1',
-        'instant',
+        ['entry-1', 'instant'],
         'Nobody uses this door once the house is in stay: there it alarms at once.',
       )
     case 'inner-way':
     case 'on-way':
     case 'on-way-night':
       return burglary(
-        'follow',
-        'ignore',
+        ['follow', 'ignore'],
         'An inner door on the way to the keypad follows the entry delay; instant would alarm on its owner.',
       )
     case 'sees-entry':
     case 'off-way':
     case 'opening':
       return burglary(
-        'instant',
-        'instant',
+        ['instant', 'instant'],
         'Nobody comes in this way: it alarms at once whenever the house is set.',
       )
     case 'none':
       return burglary(
-        'instant',
-        'instant',
+        ['instant', 'instant'],
         'Its use is not stated, so it is treated as an opening nobody comes in by.',
       )
   }
@@ -258,31 +252,30 @@ function motionNeed({ use, region, schools }: Place): Need {
     case 'sees-entry':
       return schools.seesLeaf === 'follow'
         ? burglary(
-            'follow',
-            'ignore',
+            ['follow', 'ignore'],
             'House rule: a motion that sees the leaf follows; the contact must then trip first.',
           )
         : burglary(
-            'entry-1',
-            'ignore',
+            ['entry-1', 'ignore'],
             'It sees the leaf of the entry door and trips before the contact: as follow it would alarm on its owner.',
           )
     case 'off-way':
       return offWayNeed(schools.offWay, region)
     case 'entry-far':
       return schools.seesLeaf === 'follow'
-        ? burglary('follow', 'ignore', 'House rule: a motion that sees the leaf of a far door follows.')
-        : burglary('entry-2', 'ignore', 'It sees the leaf of the far entry door: it takes that door’s delay.')
+        ? burglary(['follow', 'ignore'], 'House rule: a motion that sees the leaf of a far door follows.')
+        : burglary(
+            ['entry-2', 'ignore'],
+            'It sees the leaf of the far entry door: it takes that door’s delay.',
+          )
     case 'on-way-night':
       return burglary(
-        'follow',
-        'entry-1',
+        ['follow', 'entry-1'],
         'It watches the way down at night: whoever comes down in stay has the entry delay to reach the keypad.',
       )
     default:
       return burglary(
-        'follow',
-        'ignore',
+        ['follow', 'ignore'],
         'It lies on the way to the keypad: it waits while an entry delay runs, else it alarms at once.',
       )
   }
@@ -292,26 +285,24 @@ function offWayNeed(school: Schools['offWay'], region: Region): Need {
   if (school === 'region')
     return region === 'europe'
       ? burglary(
-          'instant',
-          'ignore',
+          ['instant', 'ignore'],
           'It lies off every way to the keypad: in an EN region it alarms at once.',
         )
-      : burglary('follow', 'ignore', 'It lies off every way to the keypad; outside EN regions it follows.')
+      : burglary(['follow', 'ignore'], 'It lies off every way to the keypad; outside EN regions it follows.')
   return school === 'instant'
-    ? burglary('instant', 'ignore', 'House rule: a motion off every way alarms at once.')
-    : burglary('follow', 'ignore', 'House rule: a motion off every way follows.')
+    ? burglary(['instant', 'ignore'], 'House rule: a motion off every way alarms at once.')
+    : burglary(['follow', 'ignore'], 'House rule: a motion off every way follows.')
 }
 
 function glassNeed({ noisy, schools }: Place): Need {
   if (schools.glass === 'away-only')
-    return burglary('instant', 'ignore', 'House rule: glass break is away only.')
+    return burglary(['instant', 'ignore'], 'House rule: glass break is away only.')
   return noisy && schools.glass === 'by-room'
     ? burglary(
-        'instant',
-        'ignore',
+        ['instant', 'ignore'],
         'Glass break in a kitchen, utility, garage or workshop is away only: daily noise sounds alike.',
       )
-    : burglary('instant', 'instant', 'Breaking glass alarms at once whenever the house is set.')
+    : burglary(['instant', 'instant'], 'Breaking glass alarms at once whenever the house is set.')
 }
 
 function commandKey(event: DeviceEvent): string {

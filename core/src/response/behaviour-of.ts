@@ -77,18 +77,24 @@ export function behaviourOf(doc: JobDocument, { panel, info }: System): Behaviou
   const named = areas.length === 0 ? [WHOLE] : areas
   return {
     areas: named.map((id) => ({ id, delays: delaysOf(doc, panel, id) })),
-    zones: recordsOf(doc, 'zone').flatMap((zone) => zoneOf(panel, info, zone, named, letters) ?? []),
+    zones: recordsOf(doc, 'zone').flatMap(
+      (zone) => zoneOf({ panel, info }, zone, { areas: named, letters }) ?? [],
+    ),
     options: optionsOf(doc, panel, info),
   }
 }
 
-function zoneOf(
-  panel: PanelModel,
-  info: JobInfo,
-  zone: Zone,
-  areas: readonly string[],
-  letters: boolean,
-): ActZone | null {
+interface On {
+  readonly panel: PanelModel
+  readonly info: JobInfo
+}
+
+interface Parts {
+  readonly areas: readonly string[]
+  readonly letters: boolean
+}
+
+function zoneOf({ panel, info }: On, zone: Zone, { areas, letters }: Parts): ActZone | null {
   const type = panel.responseTypes.find((one) => one.key === zone.response)
   if (!type) return null
   const hidden = new Set<string>(type.hides)
@@ -135,13 +141,13 @@ function delaysOf(doc: JobDocument, panel: PanelModel, area: string): ActArea['d
   const [whole, ...own] = delaySets(doc, panel)
   const set = own.find((one) => one.id === area)
   const seconds = (key: DelayKey): number | null =>
-    stored(doc, panel, key, set?.values[key] ?? whole?.values[key] ?? null)
+    stored({ doc, panel }, key, set?.values[key] ?? whole?.values[key] ?? null)
   const inStay = exitInStay(doc, panel, area)
   return {
     entry1: seconds('entry1'),
     entry2: seconds('entry2'),
     exit: seconds('exit'),
-    exitStay: inStay === 0 ? 0 : stored(doc, panel, exitKey(panel), inStay),
+    exitStay: inStay === 0 ? 0 : stored({ doc, panel }, exitKey(panel), inStay),
   }
 }
 
@@ -149,11 +155,16 @@ function exitKey(panel: PanelModel): DelayKey {
   return panel.couplings?.exitInStay === 'own' ? 'exitStay' : 'exit'
 }
 
+interface Kept {
+  readonly doc: JobDocument
+  readonly panel: PanelModel
+}
+
 /** A wanted delay as the panel keeps it, s; as wanted where it cannot keep it, which is a finding elsewhere. */
-function stored(doc: JobDocument, panel: PanelModel, key: DelayKey, wanted: number | null): number | null {
+function stored({ doc, panel }: Kept, key: DelayKey, wanted: number | null): number | null {
   const field = delayFieldOf(panel, infoOf(doc), key)
   if (wanted === null || !field) return wanted
-  const encoded = encodeDelay(field, wanted, limitOf(doc, key))
+  const encoded = encodeDelay(field, wanted, { limit: limitOf(doc, key) })
   return encoded.ok ? encoded.seconds : wanted
 }
 
@@ -170,7 +181,7 @@ function optionsOf(doc: JobDocument, panel: PanelModel, info: JobInfo): ActOptio
     openAtExit: info.openAtExit,
     shorterEntryWins: panel.couplings?.shorterEntryWins ?? null,
     sirenSeconds: info.sirenSeconds,
-    holdSeconds: stored(doc, panel, 'abort', info.abortWindow),
+    holdSeconds: stored({ doc, panel }, 'abort', info.abortWindow),
     swinger: info.swinger,
     secondUnsetClears: panel.secondDisarmClears,
     verifiedBy: panel.couplings?.fireGroups === undefined ? 'again' : 'group',

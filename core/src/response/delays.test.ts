@@ -46,14 +46,22 @@ describe('encoding a delay', () => {
   })
 
   it('refuses a step up that leaves the preset, naming both neighbours', () => {
-    const result = encodeDelay(tarn.delays.entry1, 43, { min: null, max: 44, usual: 30 })
+    const result = encodeDelay(tarn.delays.entry1, 43, { limit: { min: null, max: 44, usual: 30 } })
     expect(result).toMatchObject({ ok: false, nearest: [40, 45] })
-    expect(encodeDelay(tarn.delays.entry1, 43, presets.europe.entry)).toMatchObject({ ok: true, seconds: 45 })
+    expect(encodeDelay(tarn.delays.entry1, 43, { limit: presets.europe.entry })).toMatchObject({
+      ok: true,
+      seconds: 45,
+    })
   })
 
   it('goes down for siren times', () => {
-    expect(encodeDelay(morrow.delays.exit, 74, null, 'down')).toMatchObject({ ok: true, seconds: 60 })
-    expect(encodeDelay(tarn.delays.abort as never, 3, null, 'down')).toMatchObject({ ok: false })
+    expect(encodeDelay(morrow.delays.exit, 74, { limit: null, direction: 'down' })).toMatchObject({
+      ok: true,
+      seconds: 60,
+    })
+    expect(encodeDelay(tarn.delays.abort as never, 3, { limit: null, direction: 'down' })).toMatchObject({
+      ok: false,
+    })
   })
 
   it('shows both numbers', () => {

@@ -36,6 +36,12 @@ export function decodeDelay(field: DelayField, keyed: number): number {
   return keyed * field.secondsPerUnit
 }
 
+/** What may not be passed, and to which side a value between two steps goes. */
+export interface Encoding {
+  readonly limit?: Limit | null
+  readonly direction?: 'up' | 'down'
+}
+
 /**
  * Puts wanted seconds into a panel's field. What is not representable goes up to the next step (`down` for siren times)
  * if that lies within field and limit; below the minimum it is raised and said; beyond, the nearest two are named.
@@ -44,8 +50,7 @@ export function decodeDelay(field: DelayField, keyed: number): number {
 export function encodeDelay(
   field: DelayField,
   wanted: number,
-  limit: Limit | null = null,
-  direction: 'up' | 'down' = 'up',
+  { limit = null, direction = 'up' }: Encoding = {},
 ): EncodedDelay {
   const values = keyedValues(field)
   const exact = wanted / field.secondsPerUnit
@@ -60,12 +65,8 @@ export function encodeDelay(
     .filter((value) => value !== undefined)
     .map((value) => decodeDelay(field, value))
   const seconds = rounded === undefined ? null : decodeDelay(field, rounded)
-  if (
-    rounded === undefined ||
-    seconds === null ||
-    (limit?.max !== null && limit?.max !== undefined && seconds > limit.max)
-  )
-    return { ok: false, reason: cannot(field, wanted, nearest, limit), nearest }
+  if (rounded === undefined || seconds === null || seconds > (limit?.max ?? Infinity))
+    return { ok: false, reason: cannot(field, { wanted, nearest }, limit), nearest }
   const raised = below === undefined
   const note = raised
     ? `raised to ${formatSeconds(seconds)}, the least this field stores`
@@ -146,7 +147,12 @@ function keyedValues(field: DelayField): number[] {
   return values
 }
 
-function cannot(field: DelayField, wanted: number, nearest: readonly number[], limit: Limit | null): string {
+interface Wanted {
+  readonly wanted: number
+  readonly nearest: readonly number[]
+}
+
+function cannot(field: DelayField, { wanted, nearest }: Wanted, limit: Limit | null): string {
   const least = formatSeconds(decodeDelay(field, field.min))
   const most = formatSeconds(decodeDelay(field, field.max))
   const step = field.step * field.secondsPerUnit

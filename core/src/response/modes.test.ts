@@ -11,7 +11,7 @@ const panel = (id: string): PanelModel => {
 const modes = (id: string, key: string, over: { stayToEntry2?: boolean; dayZone?: boolean } = {}) => {
   const type = panel(id).responseTypes.find((item) => item.key === key) as ResponseType
   const { stayToEntry2 = false, dayZone = false } = over
-  return modesOf(panel(id), { stayToEntry2 }, { dayZone }, type).map((item) =>
+  return modesOf({ panel: panel(id), info: { stayToEntry2 } }, { dayZone }, type).map((item) =>
     `${item.mode}: ${item.trip} ${item.because}`.trim(),
   )
 }

@@ -30,13 +30,18 @@ export function tripsOf(panel: PanelModel, type: ResponseType, coupled: Coupled 
   return trips
 }
 
+/** A panel, and what of its job bears on the modes. */
+export interface PanelAndJob {
+  readonly panel: PanelModel
+  readonly info: Pick<JobInfo, 'stayToEntry2'>
+}
+
 /**
  * What a trip of a zone does in each mode of its panel, with what the panel couples: an option that delays all zones of
  * stay, and a day zone of the user's choice.
  */
 export function modesOf(
-  panel: PanelModel,
-  info: Pick<JobInfo, 'stayToEntry2'>,
+  { panel, info }: PanelAndJob,
   zone: Pick<Zone, 'dayZone'>,
   type: ResponseType,
 ): ModeTrip[] {

@@ -55,11 +55,14 @@ const siren: PanelSetting = {
     const { siren: limit } = presets[info.region]
     if (!panel.siren) return 'not a field of this panel'
     if (info.sirenSeconds === null) return `as it comes; ${limit.source}`
-    return `keyed ${bothNumbers(panel.siren, encodeDelay(panel.siren, info.sirenSeconds, limit, 'down'))}`
+    return `keyed ${bothNumbers(panel.siren, encodeDelay(panel.siren, info.sirenSeconds, { limit, direction: 'down' }))}`
   },
   keyed(panel, info) {
     if (info.sirenSeconds === null || !panel.siren) return null
-    const encoded = encodeDelay(panel.siren, info.sirenSeconds, presets[info.region].siren, 'down')
+    const encoded = encodeDelay(panel.siren, info.sirenSeconds, {
+      limit: presets[info.region].siren,
+      direction: 'down',
+    })
     return encoded.ok ? { value: String(encoded.keyed), meaning: bothNumbers(panel.siren, encoded) } : null
   },
 }

@@ -13,6 +13,18 @@ export interface PresentReceiver {
   readonly encryptedOnly: boolean
 }
 
+/** A job's document and the catalogue that it is read with. */
+export interface JobAndCatalogue {
+  readonly doc: JobDocument
+  readonly catalogue: Catalogue
+}
+
+/** A job's document and its hardware looked up. */
+export interface DocAndSystem {
+  readonly doc: JobDocument
+  readonly system: System
+}
+
 /** The hardware of a job with its catalogue entries looked up. */
 export interface System {
   readonly info: JobInfo

@@ -42,13 +42,18 @@ const short: Readonly<Record<string, string>> = {
   front: 'FRT',
 }
 
+/** Words of place and thing, and which of them the firm puts first. */
+export interface LabelWords {
+  readonly place: string
+  readonly thing: string
+  readonly order?: Schools['labelOrder']
+}
+
 /** A label of place and thing in the firm's order and the panel's form; `taken` are the labels it must differ from. */
 export function makeLabel(
   rule: LabelRule,
-  place: string,
-  thing: string,
+  { place, thing, order = 'place-thing' }: LabelWords,
   taken: ReadonlySet<string>,
-  order: Schools['labelOrder'] = 'place-thing',
 ): string {
   const where = wordsOf(place)
   const what = wordsOf(thing).filter((word) => !where.includes(word))
@@ -138,7 +143,7 @@ export function labelTrouble(rule: LabelRule, label: string): string | null {
 
 /** A label cut or chosen so that the panel can show it. */
 export function fitLabel(rule: LabelRule, label: string, taken: ReadonlySet<string>): string {
-  return makeLabel(rule, label, '', taken)
+  return makeLabel(rule, { place: label, thing: '' }, taken)
 }
 
 /** Whether a label is one a panel comes with, such as “zone 12” or nothing at all. */

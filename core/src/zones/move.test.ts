@@ -5,7 +5,11 @@ import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { moveZone } from './move.ts'
 
 const move = (job: SmallJob, device: string, number: number, event?: string) =>
-  moveZone(job.doc, systemOf(job.doc, catalogue), defaultHouseRules, job.zone(device, event), number)
+  moveZone(
+    { doc: job.doc, system: systemOf(job.doc, catalogue), rules: defaultHouseRules },
+    job.zone(device, event),
+    number,
+  )
 const refusals = (job: SmallJob, device: string, number: number) => {
   const result = move(job, device, number)
   return result.ok ? 'taken' : result.reason

@@ -24,25 +24,26 @@ export type ZoneMove =
     }
   | { readonly ok: false; readonly reason: string }
 
+/** The job in which a zone is moved, under these house rules. */
+export interface Moving {
+  readonly doc: JobDocument
+  readonly system: System
+  readonly rules: HouseRules
+}
+
 /**
  * Puts a zone on a number by hand, where it is then pinned. A zone that is there changes places with it, unless it is pinned
  * or enrolled; an enrolled zone does not move at all, for the panel knows it by its number.
  */
 // eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
-export function moveZone(
-  doc: JobDocument,
-  system: System,
-  rules: HouseRules,
-  zone: Zone,
-  number: number,
-): ZoneMove {
+export function moveZone({ doc, system, rules }: Moving, zone: Zone, number: number): ZoneMove {
   const { panel } = system
   const print = (value: number): string => printNumber(panel, value)
   if (!panel) return { ok: false, reason: 'Choose a panel first: it decides the numbers.' }
   if (number === zone.number) return { ok: false, reason: `It is on ${print(number)} already.` }
   if (holdsNumber(doc, zone))
     return { ok: false, reason: `Zone ${print(zone.number)} is enrolled: the panel knows it by its number.` }
-  const own = refusal(doc, system, rules, zone, number)
+  const own = refusal({ doc, system, rules }, zone, number)
   if (own) return { ok: false, reason: own }
   const there = recordsOf(doc, 'zone').filter((other) => other.number === number && other.id !== zone.id)
   const fixed = there.find((other) => other.pinned || holdsNumber(doc, other))
@@ -52,7 +53,7 @@ export function moveZone(
       reason: `${print(number)} is taken by ${fixed && holdsNumber(doc, fixed) ? 'an enrolled' : fixed ? 'a pinned' : 'more than one'} zone${fixed?.label ? ` (“${fixed.label}”)` : ''}.`,
     }
   const [other] = there
-  const back = other ? refusal(doc, system, rules, other, zone.number) : null
+  const back = other ? refusal({ doc, system, rules }, other, zone.number) : null
   if (back) return { ok: false, reason: `The zone on ${print(number)} cannot go back: ${back}` }
   const set = (record: Zone, to: number): Op => ({
     op: 'set',
@@ -72,13 +73,7 @@ export function moveZone(
 }
 
 /** Why a number is not for this zone, with the panel's ranges; null when it may take it. */
-function refusal(
-  doc: JobDocument,
-  system: System,
-  rules: HouseRules,
-  zone: Zone,
-  number: number,
-): string | null {
+function refusal({ doc, system, rules }: Moving, zone: Zone, number: number): string | null {
   const { panel } = system
   const item = zone.device === null ? undefined : system.byId.get(zone.device)
   if (!panel || !item) return null

@@ -44,7 +44,7 @@ export function newZone(opts: NewZone): Zone {
     ...equipmentOf(panel, model, loop),
     existing: device.existing,
     ...flagsOf(opts, type, need.kind),
-    label: zoneLabel(panel, device, model, loop, opts.labels, rules.schools.labelOrder),
+    label: zoneLabel({ panel, device, model, loop }, opts.labels, rules.schools.labelOrder),
   }
 }
 
@@ -76,8 +76,8 @@ function flagsOf(
   return {
     chime: !hides.has('chime') && kind === 'burglary' && opening,
     report: !hides.has('report') && (system.info.monitored || rules.schools.localReport === 'on'),
-    supervise: !hides.has('supervise') && supervises(item.model, loop, first, rules),
-    transmissionDelay: holds(kind, panel, type, system, rules),
+    supervise: !hides.has('supervise') && supervises({ model: item.model, loop }, first, rules),
+    transmissionDelay: holds(kind, type, { panel, system, rules }),
   }
 }
 
@@ -88,21 +88,26 @@ function switchesOf(model: DeviceModel): Pick<Zone, 'reedOn' | 'terminalsOn' | '
   return { reedOn: on('reed'), terminalsOn: on('terminals'), endOfLineOn: on('end-of-line') }
 }
 
+interface DeviceLoop {
+  readonly model: DeviceModel
+  readonly loop: LoopEvent
+}
+
 /** Every zone, or one per device: then its fire or gas zone, else its first. Carried transmitters leave the house. */
-function supervises(model: DeviceModel, loop: LoopEvent, first: boolean, rules: HouseRules): boolean {
+function supervises({ model, loop }: DeviceLoop, first: boolean, rules: HouseRules): boolean {
   if (model.family === null || model.carried) return false
   if (rules.schools.sisters === 'every') return true
   const life = zoneLoops(model).find((item) => isLifeSafety(kindOf(item.event)))
   return life ? loop.event === life.event : first
 }
 
-function holds(
-  kind: AlarmKind,
-  panel: PanelModel,
-  type: ResponseType | null,
-  system: System,
-  rules: HouseRules,
-): boolean {
+interface Setting {
+  readonly panel: PanelModel
+  readonly system: System
+  readonly rules: HouseRules
+}
+
+function holds(kind: AlarmKind, type: ResponseType | null, { panel, system, rules }: Setting): boolean {
   const { holdBurglary } = rules.schools
   const wanted =
     holdBurglary === 'window' || (holdBurglary === 'region' && presets[system.info.region].abort !== null)
@@ -111,12 +116,17 @@ function holds(
   )
 }
 
+/** A device’s loop, as a panel labels it. */
+export interface Labelled {
+  readonly panel: PanelModel
+  readonly device: Device
+  readonly model: DeviceModel
+  readonly loop: LoopEvent
+}
+
 /** A label for a device event, by place then thing. */
 export function zoneLabel(
-  panel: PanelModel,
-  device: Device,
-  model: DeviceModel,
-  loop: LoopEvent,
+  { panel, device, model, loop }: Labelled,
   taken: ReadonlySet<string>,
   order: Schools['labelOrder'] = 'place-thing',
 ): string {
@@ -128,5 +138,5 @@ export function zoneLabel(
       : eventWords[loop.event]
   const place =
     device.room !== '' ? device.room : model.carried ? (model.slot === 'fob' ? '' : 'pendant') : ''
-  return place === '' && model.slot !== 'fob' ? '' : makeLabel(panel.label, place, thing, taken, order)
+  return place === '' && model.slot !== 'fob' ? '' : makeLabel(panel.label, { place, thing, order }, taken)
 }

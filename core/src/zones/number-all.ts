@@ -83,7 +83,7 @@ export function numberAll(doc: JobDocument, catalogue: Catalogue, opts: Numberin
   // Where wired zones stand decides which blocks are there and so what radio may take: as they stand now at first, then as
   // they will. Radio decides nothing for the wire, so the second look is the last, or the third where spoken numbers move.
   let allowed = allowedIn(situation)
-  let plan = numberOnce(situation, wanted, opts.newId, allowed)
+  let plan = numberOnce(situation, wanted, { newId: opts.newId, allowed })
   for (let look = 1; look < 3; look++) {
     const after = applyOps(doc, plan.ops)
     if (!after.ok) break
@@ -91,27 +91,32 @@ export function numberAll(doc: JobDocument, catalogue: Catalogue, opts: Numberin
     const allowedThen = allowedIn(then)
     if (sameJson(allowedThen, allowed)) break
     allowed = allowedThen
-    plan = numberOnce(then, wanted, opts.newId, allowed)
+    plan = numberOnce(then, wanted, { newId: opts.newId, allowed })
   }
   return plan
 }
 
 /** Numbers that radio and wire may take where the wired zones stand. */
 function allowedIn({ standing, system, rules }: Situation): PlanInput['allowed'] {
-  const numbers = (use: 'wireless' | 'wired') => numbersFor(standing, system, use, rules.schools.wiredBlock)
+  const numbers = (use: 'wireless' | 'wired') =>
+    numbersFor({ doc: standing, system }, use, rules.schools.wiredBlock)
   return { wireless: numbers('wireless'), wired: numbers('wired') }
+}
+
+interface Numbering {
+  readonly newId: () => string
+  readonly allowed: PlanInput['allowed']
 }
 
 function numberOnce(
   situation: Situation,
   wanted: readonly Wanted[],
-  newId: () => string,
-  allowed: PlanInput['allowed'],
+  { newId, allowed }: Numbering,
 ): NumberingPlan {
   const { doc, system, panel, rules } = situation
   const zones = recordsOf(doc, 'zone')
   const zoneOf = new Map(zones.map((zone) => [`${zone.device} ${zone.event}`, zone]))
-  const places = placeAll(situation, wanted, zones, allowed)
+  const places = placeAll(situation, { wanted, zones }, allowed)
   const labels = new Set(
     zones.filter((zone) => zone.label !== '').map((zone) => labelKey(panel.label, zone.label)),
   )
@@ -208,12 +213,12 @@ interface Situation {
   readonly fresh: boolean
 }
 
-function placeAll(
-  situation: Situation,
-  wanted: readonly Wanted[],
-  zones: readonly Zone[],
-  allowed: PlanInput['allowed'],
-) {
+interface Placing {
+  readonly wanted: readonly Wanted[]
+  readonly zones: readonly Zone[]
+}
+
+function placeAll(situation: Situation, { wanted, zones }: Placing, allowed: PlanInput['allowed']) {
   const { doc, panel, rules, fresh } = situation
   const ours = new Set(wanted.flatMap((item) => item.loops.map((loop) => `${item.device.id} ${loop.event}`)))
   const byKey = new Map(zones.map((zone) => [`${zone.device} ${zone.event}`, zone]))
@@ -240,15 +245,20 @@ function placeAll(
     if (use === 'fob') continue
     const list = plan.numbers.get(device.id)
     if (list) loops.forEach((loop, index) => numbers.set(`${device.id} ${loop.event}`, list[index] as number))
-    else left.push({ device: device.id, reason: noNumber(situation, input, use, loops.length) })
+    else left.push({ device: device.id, reason: noNumber(situation, input, { use, events: loops.length }) })
   }
-  placeFobs(panel, wanted, zones, numbers, left)
-  const why = (zone: Zone): string => moveReason(zone, zones, input, fresh)
+  placeFobs({ panel, wanted, zones }, numbers, left)
+  const why = (zone: Zone): string => moveReason({ zone, zones }, input, fresh)
   return { numbers, left, cost: plan.cost, proven: plan.proven, why }
 }
 
+interface Lacking {
+  readonly use: 'wireless' | 'wired'
+  readonly events: number
+}
+
 /** The constraint that fails for a device without a number, with its figures. */
-function noNumber(situation: Situation, input: PlanInput, use: 'wireless' | 'wired', events: number): string {
+function noNumber(situation: Situation, input: PlanInput, { use, events }: Lacking): string {
   const { standing, system, panel, rules } = situation
   const kept = keptForWired(standing, system, rules.schools.wiredBlock).size
   const radio = new Set(numbersOf(panel.blocks, 'wireless'))
@@ -261,7 +271,12 @@ function noNumber(situation: Situation, input: PlanInput, use: 'wireless' | 'wir
   return `No ${use} number is free for its ${events} ${events === 1 ? 'zone' : 'zones'}: ${panel.name} has ${input.allowed[use].length} to give of ${rangeWords(panel, use)}${more}.`
 }
 
-function moveReason(zone: Zone, zones: readonly Zone[], input: PlanInput, fresh: boolean): string {
+interface Moved {
+  readonly zone: Zone
+  readonly zones: readonly Zone[]
+}
+
+function moveReason({ zone, zones }: Moved, input: PlanInput, fresh: boolean): string {
   const item = input.items.find((entry) => entry.key === zone.device)
   if (item && !input.allowed[item.use].includes(zone.number))
     return `${zone.number} is no number that a ${item.use} zone may take here`
@@ -270,11 +285,15 @@ function moveReason(zone: Zone, zones: readonly Zone[], input: PlanInput, fresh:
   return fresh ? 'numbered afresh in reading order' : 'to make room without moving more'
 }
 
+interface Fobs {
+  readonly panel: PanelModel
+  readonly wanted: readonly Wanted[]
+  readonly zones: readonly Zone[]
+}
+
 /** Fobs on numbers: each takes the highest free group, one number per button. */
 function placeFobs(
-  panel: PanelModel,
-  wanted: readonly Wanted[],
-  zones: readonly Zone[],
+  { panel, wanted, zones }: Fobs,
   numbers: Map<string, number>,
   left: { device: string; reason: string }[],
 ): void {

@@ -1,6 +1,6 @@
 import type { PanelModel } from '../catalogue/schema.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
-import type { System } from '../system/system.ts'
+import type { System, DocAndSystem } from '../system/system.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 
 /** What a zone number is for on a panel, as this job stands. */
@@ -74,8 +74,7 @@ function groupsOf(block: PanelModel['blocks'][number]): number[][] {
 
 /** Numbers a device may take, in ascending order; with a school, those kept for cables are left out for radio. */
 export function numbersFor(
-  doc: JobDocument,
-  system: System,
+  { doc, system }: DocAndSystem,
   use: Exclude<NumberUse, 'none'>,
   school: Schools['wiredBlock'] = 'from-1',
 ): number[] {

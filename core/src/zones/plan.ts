@@ -70,7 +70,7 @@ export function planCost(input: PlanInput, chosen: readonly (readonly number[] |
     sum.moved += numbers === null ? 0 : moves(item, numbers)
     sum.split += numbers === null ? 0 : gaps(numbers)
     for (let other = 0; other < index; other++)
-      sum.disorder += against(input.items[other], chosen[other] ?? null, item, numbers)
+      sum.disorder += against({ item: input.items[other], numbers: chosen[other] ?? null }, { item, numbers })
   })
   return { ...sum, room: lacking(input, chosen) }
 }
@@ -133,7 +133,7 @@ class Search {
     }
     const item = this.#input.items[at] as PlanItem
     const held = this.#held[at] ?? []
-    for (const numbers of choices(item, held, this.#input.allowed[item.use], this.#taken)) {
+    for (const numbers of choices(item, { held, allowed: this.#input.allowed[item.use] }, this.#taken)) {
       const free = numbers.filter((_number, index) => !held[index])
       this.#chosen[at] = numbers
       for (const number of free) this.#taken.add(number)
@@ -150,8 +150,8 @@ class Search {
     const item = items[at] as PlanItem
     let disorder = cost.disorder
     this.#chosen.forEach((other, index) => {
-      if (index < at) disorder += against(items[index], other, item, numbers)
-      else if (index > at) disorder += against(item, numbers, items[index] as PlanItem, other)
+      if (index < at) disorder += against({ item: items[index], numbers: other }, { item, numbers })
+      else if (index > at) disorder += against({ item, numbers }, { item: items[index], numbers: other })
     })
     return {
       ...cost,
@@ -187,11 +187,15 @@ function heldEvents(input: PlanInput, start: PlanCost): readonly (readonly boole
   )
 }
 
+interface May {
+  readonly held: readonly boolean[]
+  readonly allowed: readonly number[]
+}
+
 /** Every way to number one item, cheapest first: its own numbers, then runs, then whatever is free. */
 function* choices(
   item: PlanItem,
-  held: readonly boolean[],
-  allowed: readonly number[],
+  { held, allowed }: May,
   taken: ReadonlySet<number>,
 ): Generator<readonly number[]> {
   const free = allowed.filter((number) => !taken.has(number))
@@ -247,18 +251,23 @@ function greedy(input: PlanInput): Chosen {
   const order = [...items.keys()].sort(
     (a, b) => Number(items[a]?.use === 'wireless') - Number(items[b]?.use === 'wireless') || a - b,
   )
-  for (const at of order) settle(input, chosen, at, taken)
+  for (const at of order) settle(input, { chosen, at }, taken)
   return chosen.map((numbers) => (numbers.every((number) => number !== null) ? numbers : null))
 }
 
-function settle(input: PlanInput, chosen: (number | null)[][], at: number, taken: Set<number>): void {
+interface Partly {
+  readonly chosen: (number | null)[][]
+  readonly at: number
+}
+
+function settle(input: PlanInput, { chosen, at }: Partly, taken: Set<number>): void {
   const item = input.items[at] as PlanItem
   const mine = chosen[at] as (number | null)[]
   const open = mine.flatMap((number, index) => (number === null ? [index] : []))
   if (open.length === 0) return
   const free = input.allowed[item.use].filter((number) => !taken.has(number))
   const kept = mine.filter((number) => number !== null)
-  const run = bestRun(input, chosen, at, free, open.length, kept)
+  const run = bestRun({ input, chosen, at }, { free, length: open.length }, kept)
   if (!run) {
     // What cannot be numbered whole gives back what it held, unless that is fixed.
     mine.forEach((number, index) => {
@@ -272,13 +281,21 @@ function settle(input: PlanInput, chosen: (number | null)[][], at: number, taken
   })
 }
 
+interface Begun {
+  readonly input: PlanInput
+  readonly chosen: readonly (readonly (number | null)[])[]
+  readonly at: number
+}
+
+interface Run {
+  readonly free: readonly number[]
+  readonly length: number
+}
+
 /** The free numbers, in one run where there is one, that cost least: gaps first, then the reading order. */
 function bestRun(
-  input: PlanInput,
-  chosen: readonly (readonly (number | null)[])[],
-  at: number,
-  free: readonly number[],
-  length: number,
+  { input, chosen, at }: Begun,
+  { free, length }: Run,
   kept: readonly number[],
 ): readonly number[] | null {
   if (free.length < length) return null
@@ -327,15 +344,15 @@ function gaps(numbers: readonly number[]): number {
   return sorted.filter((number, index) => index > 0 && number !== (sorted[index - 1] as number) + 1).length
 }
 
+interface Numbered {
+  readonly item: PlanItem | undefined
+  readonly numbers: readonly number[] | null
+}
+
 /** 1 when two items of one use stand against the reading order, `a` being the earlier one. */
-function against(
-  a: PlanItem | undefined,
-  ofA: readonly number[] | null,
-  b: PlanItem,
-  ofB: readonly number[] | null,
-): number {
-  if (!a || !ofA || !ofB || a.use !== b.use) return 0
-  return Math.min(...ofA) > Math.min(...ofB) ? 1 : 0
+function against(a: Numbered, b: Numbered): number {
+  if (!a.numbers || !b.numbers || a.item === undefined || a.item.use !== b.item?.use) return 0
+  return Math.min(...a.numbers) > Math.min(...b.numbers) ? 1 : 0
 }
 
 function lacking(input: PlanInput, chosen: readonly (readonly number[] | null)[]): number {

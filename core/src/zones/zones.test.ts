@@ -260,9 +260,9 @@ describe('numbers', () => {
 
   it('knows the ranges of the Morrow 60', () => {
     const system = systemOf(SmallJob.morrow().doc, catalogue)
-    const wireless = numbersFor(SmallJob.morrow().doc, system, 'wireless')
+    const wireless = numbersFor({ doc: SmallJob.morrow().doc, system }, 'wireless')
     expect([wireless[0], wireless.at(-1), wireless.length]).toEqual([7, 54, 48])
-    expect(numbersFor(SmallJob.morrow().doc, system, 'fob').length).toBe(24)
+    expect(numbersFor({ doc: SmallJob.morrow().doc, system }, 'fob').length).toBe(24)
   })
 })
 
@@ -276,13 +276,15 @@ describe('labels', () => {
     [morrow.label, 'guest bedroom', 'window', 'GUEST BED WIN'],
     [morrow.label, 'upper conservatory', 'window left', 'UPPER CONS WIN L'.slice(0, 16)],
   ])('fits place and thing to the panel', (rule, place, thing, label) => {
-    const made = makeLabel(rule, place, thing, none)
+    const made = makeLabel(rule, { place, thing }, none)
     expect(labelTrouble(rule, made)).toBeNull()
     if (thing !== 'window left') expect(made).toBe(label)
   })
 
   it('goes by the firm’s order of place and thing', () => {
-    expect(makeLabel(morrow.label, 'hall', 'motion', none, 'thing-place')).toBe('MOTION HALL')
+    expect(makeLabel(morrow.label, { place: 'hall', thing: 'motion', order: 'thing-place' }, none)).toBe(
+      'MOTION HALL',
+    )
   })
 
   it('offers the library’s nearest words', () => {
@@ -294,8 +296,10 @@ describe('labels', () => {
 
   it('never gives one twice, also after cutting', () => {
     const taken = new Set([labelKey(morrow.label, 'FRONT DOOR')])
-    expect(makeLabel(morrow.label, 'front', 'door', taken)).toBe('FRONT DOOR 2')
-    expect(makeLabel(tarn.label, 'hall', 'motion', new Set(['HALL MOTION']))).toBe('Hall Motion Two')
+    expect(makeLabel(morrow.label, { place: 'front', thing: 'door' }, taken)).toBe('FRONT DOOR 2')
+    expect(makeLabel(tarn.label, { place: 'hall', thing: 'motion' }, new Set(['HALL MOTION']))).toBe(
+      'Hall Motion Two',
+    )
     expect(labelKey(morrow.label, 'abcdefghijklmnopqrst')).toBe('ABCDEFGHIJKLMNOP')
   })
 
@@ -339,7 +343,7 @@ describe('numbers that are spoken for', () => {
 
   it('leaves the two that the Ostler S keeps as templates', () => {
     const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11' })
-    const numbers = numbersFor(job.doc, systemOf(job.doc, catalogue), 'wireless')
+    const numbers = numbersFor({ doc: job.doc, system: systemOf(job.doc, catalogue) }, 'wireless')
     expect([numbers.at(-1), numbers.length]).toEqual([62, 62])
   })
 
@@ -348,9 +352,9 @@ describe('numbers that are spoken for', () => {
       mappedOver: 3,
     })
     const system = systemOf(job.doc, catalogue)
-    expect(numbersFor(job.doc, system, 'wired')).not.toContain(3)
+    expect(numbersFor({ doc: job.doc, system }, 'wired')).not.toContain(3)
     expect(liveTerminals(job.doc, system).has(3)).toBe(false)
-    expect(numbersFor(job.doc, system, 'wireless')).not.toContain(3)
+    expect(numbersFor({ doc: job.doc, system }, 'wireless')).not.toContain(3)
   })
 
   it('keeps a started wired group whole by the house rule', () => {
@@ -360,7 +364,7 @@ describe('numbers that are spoken for', () => {
     for (let n = 2; n <= 10; n++)
       job.apply([{ op: 'add', record: { id: `terminal:${n}`, type: 'terminal', number: n, state: 'off' } }])
     const first = (school: 'if-used' | 'kept' | 'from-1') =>
-      numbersFor(job.doc, systemOf(job.doc, catalogue), 'wireless', school)[0]
+      numbersFor({ doc: job.doc, system: systemOf(job.doc, catalogue) }, 'wireless', school)[0]
     // Terminals come in groups of five; 1 is used, so 1 to 5 stay together.
     expect([first('if-used'), first('kept'), first('from-1')]).toEqual([6, 11, 2])
   })

@@ -39,13 +39,10 @@ async function finishedJob(): Promise<string> {
     .filter((item) => item.kind === 'average')
     .map((item): Op => ({
       op: 'add',
-      record: proofRecord(
-        read.document,
-        catalogue,
-        item,
-        { id: `test:${randomUUID()}`, who: ann.me, at: now() },
-        { outcome: 'pass', reading: 7 },
-      ),
+      record: proofRecord({ doc: read.document, catalogue }, item, {
+        made: { id: `test:${randomUUID()}`, who: ann.me, at: now() },
+        result: { outcome: 'pass', reading: 7 },
+      }),
     }))
   expect((await ann.send(id, anEdit(results))).status).toBe(200)
   return id

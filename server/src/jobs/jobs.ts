@@ -236,7 +236,7 @@ export function createJobs(
         const who = people.find((person) => person.name === edit.by.name) ?? first
         const at = new Date(edit.madeAt)
         const taken = await store.jobsOf(who.firmId).take(id, {
-          edit: stamped(edit, who, { now: at, behindMs: 0 }, null),
+          edit: stamped(edit, { who, clocks: { now: at, behindMs: 0 }, undone: null }),
           now: at,
           create: index === 0,
         })

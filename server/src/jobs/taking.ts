@@ -87,7 +87,9 @@ async function takeRead(
   if (problems.length > 0) return { id: edit.id, outcome: 'invalid', problems }
   const clocks = { now, behindMs: behindMs(sentAt, now) }
   const taken = await jobs.take(jobId, {
-    edit: madeFor ? handedIn(edit, sender, madeFor, clocks) : stamped(edit, sender, clocks, undone),
+    edit: madeFor
+      ? handedIn(edit, { owner: sender, maker: madeFor, clocks })
+      : stamped(edit, { who: sender, clocks, undone }),
     now,
     create,
     ...(madeFor

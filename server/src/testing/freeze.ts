@@ -120,11 +120,9 @@ try {
     const result = (kind: 'placement' | 'tamper', outcome: 'pass' | 'fail', reading: number | null): Op => ({
       op: 'add',
       record: proofRecord(
-        doc,
-        catalogue,
+        { doc, catalogue },
         { kind, subject: device.id, loop: null },
-        { id: `test:${randomUUID()}`, who: idris.me, at: now() },
-        { outcome, reading },
+        { made: { id: `test:${randomUUID()}`, who: idris.me, at: now() }, result: { outcome, reading } },
       ),
     })
     await send(idris, id, edit(idris, 'prove.record', [result('placement', 'fail', 1)]))
@@ -142,7 +140,7 @@ try {
     }
     await send(idris, id, edit(idris, 'state.end', [{ op: 'add', record: end }]))
     const made = { id: `signoff:${randomUUID()}`, who: morwen.me, at: now() }
-    const signoff = signoffRecord(doc, catalogue, defaultHouseRules, 'read-back', made)
+    const signoff = signoffRecord({ doc, catalogue }, { rules: defaultHouseRules, what: 'read-back' }, made)
     await send(morwen, id, edit(morwen, 'handover.sign', [{ op: 'add', record: signoff }]))
     const waiver = {
       ...freshEvidence(morwen.me, now()),

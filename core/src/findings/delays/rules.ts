@@ -82,21 +82,21 @@ export const delayRules: RulesOf<DelayFacts> = {
       eachDelay(c, (set, delay, wanted) => {
         const field = delayFieldOf(c.panel, c.info, delay)
         if (!field) return []
-        const encoded = encodeDelay(field, wanted, limitOf(c.doc, delay))
+        const encoded = encodeDelay(field, wanted, { limit: limitOf(c.doc, delay) })
         if (encoded.ok && encoded.seconds === wanted) return []
         const to = encoded.ok ? encoded.seconds : nearestAllowed(encoded.nearest, limitOf(c.doc, delay))
         const facts = {
           ...{ area: set.area, delay, wanted, field: field.name, stored: encoded.ok },
           note: encoded.ok ? (encoded.note ?? '') : encoded.reason,
         }
-        return [at(set, delay, facts, to === null ? null : delayFix(c, set, delay, to))]
+        return [at({ set, delay }, facts, to === null ? null : delayFix(c, { set, delay }, to))]
       }),
   },
   'delay-over-limit': {
     severity: 'stops',
     stage: 'zones',
     key: ['area', 'delay', 'wanted', 'bound', 'limit'],
-    find: (c) => eachDelay(c, (set, delay, wanted) => overLimit(c, set, delay, wanted)),
+    find: (c) => eachDelay(c, (set, delay, wanted) => overLimit(c, { set, delay }, wanted)),
   },
   'entry-plus-abort': {
     severity: 'stops',
@@ -111,7 +111,7 @@ export const delayRules: RulesOf<DelayFacts> = {
         const to = most - abort
         const fits = to >= (limitOf(c.doc, delay)?.min ?? 0)
         const facts = { area: set.area, delay, entry, abort, most }
-        return [at(set, delay, facts, fits ? delayFix(c, set, delay, to) : null)]
+        return [at({ set, delay }, facts, fits ? delayFix(c, { set, delay }, to) : null)]
       })
     },
   },
@@ -138,7 +138,7 @@ export const delayRules: RulesOf<DelayFacts> = {
       const { min, max, source } = siren
       const inside = Math.min(Math.max(wanted, min ?? wanted), max ?? wanted)
       const field = c.panel?.siren ?? null
-      const encoded = field ? encodeDelay(field, inside, siren, 'down') : null
+      const encoded = field ? encodeDelay(field, inside, { limit: siren, direction: 'down' }) : null
       const to = encoded?.ok ? encoded.seconds : inside
       if (to === wanted) return []
       const cannot = inside === wanted ? (field?.name ?? 'the panel') : null
@@ -180,10 +180,14 @@ export const delayRules: RulesOf<DelayFacts> = {
   },
 }
 
+interface DelayAt<K extends DelayKey = DelayKey> {
+  readonly set: DelaySet
+  readonly delay: K
+}
+
 function overLimit(
   c: Context,
-  set: DelaySet,
-  delay: DelayKey,
+  { set, delay }: DelayAt,
   wanted: number,
 ): Found<DelayFacts['delay-over-limit']>[] {
   const limits = limitOf(c.doc, delay)
@@ -199,7 +203,7 @@ function overLimit(
     ...{ area: set.area, delay, wanted, limit, preset, source },
     bound: over ? ('most' as const) : ('least' as const),
   }
-  return [at(set, delay, facts, to === null ? null : delayFix(c, set, delay, to))]
+  return [at({ set, delay }, facts, to === null ? null : delayFix(c, { set, delay }, to))]
 }
 
 /** Every delay that is set: of the job, and of the areas that have their own. */
@@ -231,18 +235,18 @@ function tooShort(c: Context, delay: Leaving): Found<ShortDelay>[] {
       const area = c.house.areaOf(way.door.room)
       return set.area === null ? area === null || !own.has(area) : own.has(set.id) && area === set.id
     })
-    return tooShortIn(c, set, delay, delayNeeds(mine)[delay])
+    return tooShortIn(c, { set, delay }, delayNeeds(mine)[delay])
   })
 }
 
 /** One delay shorter than its slowest way, with the next legal one as a fix, or what to do where none is long enough. */
-function tooShortIn(c: Context, set: DelaySet, delay: Leaving, way: EntryWay | null): Found<ShortDelay>[] {
+function tooShortIn(c: Context, { set, delay }: DelayAt<Leaving>, way: EntryWay | null): Found<ShortDelay>[] {
   const now = set.values[delay]
   if (!way || now === null || now >= way.seconds) return []
   const field = delayFieldOf(c.panel, c.info, delay)
   const limit = limitOf(c.doc, delay)
   const most = mostFor(c, delay, limit)
-  const encoded = field ? encodeDelay(field, way.seconds, limit) : null
+  const encoded = field ? encodeDelay(field, way.seconds, { limit }) : null
   const to = encoded === null ? way.seconds : encoded.ok ? encoded.seconds : null
   const legal = to !== null && to <= (most ?? Infinity)
   const facts = {
@@ -250,7 +254,7 @@ function tooShortIn(c: Context, set: DelaySet, delay: Leaving, way: EntryWay | n
     ...{ needed: way.seconds, walk: Math.ceil(way.walk.seconds), code: way.keyIn, margin: way.margin },
     ...{ legal, most },
   }
-  return [at(set, delay, facts, legal ? delayFix(c, set, delay, to) : null)]
+  return [at({ set, delay }, facts, legal ? delayFix(c, { set, delay }, to) : null)]
 }
 
 /** The longest legal delay: the region's, and what an abort window leaves of a sum; null for no limit. */
@@ -262,11 +266,11 @@ function mostFor(c: Context, delay: Leaving, limit: Limit | null): number | null
   return most === Infinity ? null : most
 }
 
-function at<F>(set: DelaySet, delay: DelayKey, facts: F, fix: FoundFix | null): Found<F> {
+function at<F>({ set, delay }: DelayAt, facts: F, fix: FoundFix | null): Found<F> {
   return { subject: set.id, field: jobField(delay), facts, fix }
 }
 
-function delayFix(c: Context, set: DelaySet, delay: DelayKey, seconds: number): FoundFix | null {
+function delayFix(c: Context, { set, delay }: DelayAt, seconds: number): FoundFix | null {
   const record = c.doc.records[set.id]
   if (!record) return null
   return {
@@ -280,7 +284,7 @@ function delayFix(c: Context, set: DelaySet, delay: DelayKey, seconds: number): 
 function storableAtMost(c: Context, delay: DelayKey, most: number): number | null {
   const field = delayFieldOf(c.panel, c.info, delay)
   if (!field) return most
-  const encoded = encodeDelay(field, most, null, 'down')
+  const encoded = encodeDelay(field, most, { limit: null, direction: 'down' })
   return encoded.ok ? encoded.seconds : null
 }
 

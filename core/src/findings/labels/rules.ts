@@ -91,10 +91,7 @@ export const labelRules: RulesOf<LabelFacts> = {
 function labelFix(c: Context, view: ZoneView): FoundFix | null {
   if (!c.panel || !view.device || !view.model || !view.loop) return null
   const label = zoneLabel(
-    c.panel,
-    view.device,
-    view.model,
-    view.loop,
+    { panel: c.panel, device: view.device, model: view.model, loop: view.loop },
     takenLabels(c, view),
     c.rules.schools.labelOrder,
   )

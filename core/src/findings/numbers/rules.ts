@@ -169,7 +169,7 @@ function renumber(c: Context, view: ZoneView): FoundFix | null {
   const use = useOf(view)
   if (!use || !c.panel) return null
   const taken = new Set(c.zones.filter((other) => other !== view).map((other) => other.zone.number))
-  const free = numbersFor(c.doc, c.system, use, c.rules.schools.wiredBlock).find(
+  const free = numbersFor({ doc: c.doc, system: c.system }, use, c.rules.schools.wiredBlock).find(
     (number) => !taken.has(number),
   )
   if (free === undefined) return null

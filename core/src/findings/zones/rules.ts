@@ -239,7 +239,7 @@ function addZones(c: Context, deviceId: string): FoundFix | null {
   if (model.slot === 'fob') return fobZones(c, deviceId)
   const taken = new Set(c.zones.map((view) => view.zone.number))
   const use = model.family === null ? 'wired' : 'wireless'
-  const free = numbersFor(c.doc, c.system, use, c.rules.schools.wiredBlock).filter(
+  const free = numbersFor({ doc: c.doc, system: c.system }, use, c.rules.schools.wiredBlock).filter(
     (number) => !taken.has(number),
   )
   if (free.length < missing.length) return null

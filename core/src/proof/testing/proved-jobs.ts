@@ -53,7 +53,7 @@ export function record(
   count += 1
   const { at = noon, outcome = 'pass', ...rest } = over
   const made = { id: `test:${String(count).padStart(4, '0')}`, who: { id: 'idris', name: 'Idris' }, at }
-  const result = proofRecord(job.doc, catalogue, item, made, { outcome, ...rest })
+  const result = proofRecord({ doc: job.doc, catalogue }, item, { made, result: { outcome, ...rest } })
   return job.apply([{ op: 'add', record: { ...result, ...evidenceBy('Idris', at) } }])
 }
 export const pass = (job: SmallJob, key: string, kind: ProofKind, label = '', at = noon): SmallJob =>

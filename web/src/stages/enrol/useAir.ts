@@ -42,7 +42,11 @@ export function useAir(): Air {
     elapsed,
     (to) => {
       if (!listening.value || to <= upTo) return
-      const fresh = transmissions(job.doc, job.catalogue, Math.max(upTo, to - 4 * BACK_MS), to)
+      const fresh = transmissions(
+        { doc: job.doc, catalogue: job.catalogue },
+        Math.max(upTo, to - 4 * BACK_MS),
+        to,
+      )
       upTo = to
       if (fresh.length > 0) heard.value = [...fresh.reverse(), ...heard.value].slice(0, KEPT)
     },

@@ -72,18 +72,28 @@ export function useEnrol(air: Air) {
   const judgement = computed((): Judgement | null => {
     if (!target.value || !candidate.value) return null
     const { heard, serial, source, shown } = candidate.value
-    if (!heard) return judgeTyped(job.doc, job.catalogue, target.value, serial, elsewhere.value)
+    if (!heard)
+      return judgeTyped(
+        { doc: job.doc, catalogue: job.catalogue, target: target.value, elsewhere: elsewhere.value },
+        serial,
+      )
     if (source === 'air') {
       const other = clashWith(air.heard.value, heard)
-      if (other) return judgeClash(job.doc, job.catalogue, heard, other)
+      if (other) return judgeClash({ doc: job.doc, catalogue: job.catalogue }, heard, other)
     }
     if (shown !== null) {
       const { cause, loop: told } = heard
       const displayed = { signs: shown, cause, loop: told } as Displayed
-      const reading = judgeDisplayed(job.doc, job.catalogue, target.value, displayed, elsewhere.value)
+      const reading = judgeDisplayed(
+        { doc: job.doc, catalogue: job.catalogue, target: target.value, elsewhere: elsewhere.value },
+        displayed,
+      )
       return reading.ok ? reading.judgement : { kind: 'refuse', code: 'ambiguous', reason: reading.reason }
     }
-    return judgeHeard(job.doc, job.catalogue, target.value, heard, elsewhere.value)
+    return judgeHeard(
+      { doc: job.doc, catalogue: job.catalogue, target: target.value, elsewhere: elsewhere.value },
+      heard,
+    )
   })
   /** A real job never hears simulated air: what it knows is read off the panel's display or a sticker. */
   const practice = computed(() => jobInfo(job.doc).practice)
@@ -203,7 +213,10 @@ export function useEnrol(air: Air) {
   /** What the panel's display shows; gives the reason when it cannot be taken as a reading. */
   function display(displayed: Displayed): string {
     if (!target.value) return 'Choose what to enrol first.'
-    const reading = judgeDisplayed(job.doc, job.catalogue, target.value, displayed, elsewhere.value)
+    const reading = judgeDisplayed(
+      { doc: job.doc, catalogue: job.catalogue, target: target.value, elsewhere: elsewhere.value },
+      displayed,
+    )
     if (!reading.ok) return reading.reason
     const { heard, shown } = reading
     const before = candidate.value

@@ -46,13 +46,15 @@ const when = (time: string): string =>
 /** A sign-off of this name, bound to what the plan keys now. */
 function fresh(what: string): Signoff {
   const made = { id: `signoff:${uuid()}`, who: job.me, at: new Date().toISOString() }
-  return signoffRecord(job.doc, job.catalogue, job.rules, what, made)
+  return signoffRecord({ doc: job.doc, catalogue: job.catalogue }, { rules: job.rules, what }, made)
 }
 
 /** What is keyed otherwise since it was vouched for: then it is owed again. */
 function changedSinceSigned(what: string): readonly string[] {
   const record = signed.value.get(what)
-  return record ? changedKeying(record, keyedNow(job.doc, job.catalogue, job.rules, what)) : []
+  return record
+    ? changedKeying(record, keyedNow({ doc: job.doc, catalogue: job.catalogue }, job.rules, what))
+    : []
 }
 
 function changedWords(names: readonly string[]): string {

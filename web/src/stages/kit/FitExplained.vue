@@ -22,7 +22,10 @@ const shown = computed(() =>
 )
 const look = computed(() => verdictLook[shown.value.verdict])
 const remedies = computed(() =>
-  remediesFor(job.doc, job.catalogue, props.row.device, { newId: uuid, costs: job.rules.costs }),
+  remediesFor({ doc: job.doc, catalogue: job.catalogue }, props.row.device, {
+    newId: uuid,
+    costs: job.rules.costs,
+  }),
 )
 
 function deviceName(id: string): string {

@@ -65,7 +65,10 @@ function read(): EquipmentList {
           },
         ],
   )
-  return readEquipmentList(text.value, job.catalogue, { ...remembered.value, ...said.value }, known)
+  return readEquipmentList(text.value, job.catalogue, {
+    meanings: { ...remembered.value, ...said.value },
+    knownIds: known,
+  })
 }
 
 /** Reads the list again with what somebody said of a column. */

@@ -34,7 +34,7 @@ watch(
 const look = computed(() => stateLook[props.item.state])
 const warnings = computed(() => cautions(props.item, props.entry.model))
 const advice = computed(() => hints(props.item, props.entry.model, props.family))
-const blocked = computed(() => testBlocked(job.doc, job.catalogue, props.item, job.now))
+const blocked = computed(() => testBlocked({ doc: job.doc, catalogue: job.catalogue }, props.item, job.now))
 const station = computed(() =>
   job.system?.info.monitored ? stationSees(props.item.kind, props.item.alarm) : '',
 )
@@ -50,7 +50,7 @@ const others = computed(() =>
       other.state !== 'pass' &&
       (other.kind === props.item.kind || (other.kind === 'report' && other.subject === props.item.subject)) &&
       props.item.kind !== 'report' &&
-      testBlocked(job.doc, job.catalogue, other, job.now) === null,
+      testBlocked({ doc: job.doc, catalogue: job.catalogue }, other, job.now) === null,
   ),
 )
 const seenToo = ref<string[]>([])
@@ -85,25 +85,21 @@ function record(outcome: TestResult['outcome']): void {
   }
   const at = new Date().toISOString()
   const results = shownBy(outcome).map((item) =>
-    proofRecord(
-      job.doc,
-      job.catalogue,
-      item,
-      { id: `test:${uuid()}`, who: job.me, at },
-      {
+    proofRecord({ doc: job.doc, catalogue: job.catalogue }, item, {
+      made: { id: `test:${uuid()}`, who: job.me, at },
+      result: {
         outcome,
         reading: value,
         note: note.value.trim(),
         method:
           item.kind === props.item.kind ? method.value : `seen at ${proofTitle(props.item)}`.slice(0, 80),
       },
-    ),
+    }),
   )
   fault.value =
     blocked.value ??
     resultProblem(
-      props.item.kind,
-      props.family,
+      { kind: props.item.kind, family: props.family },
       { outcome, reading: value, note: note.value.trim() },
       job.rules.schools.reading,
     ) ??

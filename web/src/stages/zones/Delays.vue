@@ -23,7 +23,8 @@ const rows = computed(() =>
   shown.value.map((key) => {
     const field = job.system ? delayFieldOf(job.system.panel, job.system.info, key) : null
     const wanted = wantedDelay(job.doc, key)
-    const encoded = field && wanted !== null ? encodeDelay(field, wanted, limitOf(job.doc, key)) : null
+    const encoded =
+      field && wanted !== null ? encodeDelay(field, wanted, { limit: limitOf(job.doc, key) }) : null
     const hint = !field ? 'not on this panel' : encoded ? `keyed ${bothNumbers(field, encoded)}` : 'not set'
     return { key, field: key === 'abort' ? 'abortWindow' : key, name: upperFirst(delayNames[key]), hint }
   }),

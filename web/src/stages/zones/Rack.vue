@@ -28,9 +28,9 @@ const blocks = computed(() => {
     })
   const wrong = new Set(job.findings.filter(stops).map((finding) => finding.subject))
   const free = {
-    wired: new Set(numbersFor(job.doc, system, 'wired')),
-    wireless: new Set(numbersFor(job.doc, system, 'wireless')),
-    fob: new Set(numbersFor(job.doc, system, 'fob')),
+    wired: new Set(numbersFor({ doc: job.doc, system }, 'wired')),
+    wireless: new Set(numbersFor({ doc: job.doc, system }, 'wireless')),
+    fob: new Set(numbersFor({ doc: job.doc, system }, 'fob')),
     'keypad-panic': none,
     template: none,
   }

@@ -32,7 +32,9 @@ const types = computed(() => [
   ...props.panel.responseTypes.map((entry) => ({ title: `${entry.code} ${entry.name}`, value: entry.key })),
 ])
 const modes = computed(() =>
-  type.value && job.system ? modesOf(props.panel, job.system.info, props.zone, type.value) : [],
+  type.value && job.system
+    ? modesOf({ panel: props.panel, info: job.system.info }, props.zone, type.value)
+    : [],
 )
 const name = computed(() => `zone ${printNumber(props.panel, props.zone.number)}`)
 const hides = computed(() => new Set<string>(type.value?.hides ?? []))
@@ -68,13 +70,13 @@ function setNumber(event: Event): void {
   numberFault.value = ''
   typedNumber.value = null
   if (to === props.zone.number || !job.system) return
-  const problems = fieldProblems('zone', 'number', to)
+  const problems = fieldProblems('zone', { type: 'number', field: to })
   if (problems.length > 0 || typeof to !== 'number') {
     numberFault.value = `The number ${problems.map((problem) => problem.message).join('; ')}.`
     typedNumber.value = typed
     return
   }
-  const move = moveZone(job.doc, job.system, job.rules, props.zone, to)
+  const move = moveZone({ doc: job.doc, system: job.system, rules: job.rules }, props.zone, to)
   if (move.ok) {
     job.edit('zone.move', move.ops)
     return

@@ -32,7 +32,7 @@ export function useRackMove() {
     const zone = recordOf(job.doc, 'zone', lifted.value)
     if (!zone || !job.system || over.value === number) return
     over.value = number
-    verdict.value = moveZone(job.doc, job.system, job.rules, zone, number)
+    verdict.value = moveZone({ doc: job.doc, system: job.system, rules: job.rules }, zone, number)
   }
 
   /** Over a place that takes it the pointer shows so; over another the reason stands below. */
