@@ -38,7 +38,7 @@ export function useField<T>(id: () => string, field: () => string, kind: () => s
     commit(to) {
       const from = seen ? seen.value : value.value
       seen = null
-      const problems = fieldProblems(typeOfId(id()) as RecordType, { type: field(), field: to })
+      const problems = fieldProblems({ type: typeOfId(id()) as RecordType, field: field() }, to)
       error.value = problems.map((problem) => problem.message).join('; ')
       if (problems.length > 0) return false
       if (Object.is(from, to)) return true

@@ -41,7 +41,7 @@ export function strictServer(doc: JobDocument, who: Sender): StrictServer {
     const problems = [...authorityProblems(edit, who, undone), ...sourceProblems(head, edit)]
     if (problems.length > 0) return no(problems)
     const now = new Date()
-    const mine = stamped(edit, who, { who: { now, behindMs: 0 }, clocks: undone })
+    const mine = stamped(edit, { who, clocks: { now, behindMs: 0 }, undone })
     const result = applyOps(head, mine.ops)
     if (!result.ok) return no([{ path: 'ops', message: JSON.stringify(result.conflict) }])
     head = result.doc

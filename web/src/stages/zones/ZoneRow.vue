@@ -70,7 +70,7 @@ function setNumber(event: Event): void {
   numberFault.value = ''
   typedNumber.value = null
   if (to === props.zone.number || !job.system) return
-  const problems = fieldProblems('zone', { type: 'number', field: to })
+  const problems = fieldProblems({ type: 'zone', field: 'number' }, to)
   if (problems.length > 0 || typeof to !== 'number') {
     numberFault.value = `The number ${problems.map((problem) => problem.message).join('; ')}.`
     typedNumber.value = typed
