@@ -246,7 +246,7 @@ function couplingLines(entry: PanelModel): EntryLine[] {
     ),
     line('Chimes', some(c.chimeStyles?.map((style) => style.name))),
     line(
-      'Exit ends',
+      'End of exit',
       stated(c.exitBy, (ways) => ways.join(', ')),
     ),
     line(

@@ -59,7 +59,7 @@ describe('the zone schedule', () => {
     job.set('device:porch', { room: '=HYPERLINK("x")', position: '' })
     job.set(job.zone('study').id, { label: '+1, "two"' })
     const lines = zoneScheduleCsv(job.doc, catalogue).split('\r\n')
-    expect(lines[0]).toBe('\uFEFFZone,Label,Room,Device,Event,ID,Loop,Response,Area,Report,Supervised,Proof')
+    expect(lines[0]).toBe('\uFEFFZone,Label,Room,Device,Event,ID,Loop,Response,Area,Report,Supervision,Proof')
     expect(lines[1]).toContain('"\'=HYPERLINK(""x"")"')
     expect(lines[2]).toContain('"\'+1, ""two"""')
     expect(lines).toHaveLength(11)

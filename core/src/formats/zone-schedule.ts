@@ -1,7 +1,9 @@
 import Papa from 'papaparse'
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { Family, PanelModel } from '../catalogue/schema.ts'
+import { device, zone } from '../job/declared-plan.ts'
 import type { Zone } from '../job/records.ts'
+import { upperFirst } from '../units/words.ts'
 import { systemOf } from '../system/system.ts'
 import { groupId } from '../identity/sticker.ts'
 import { jobInfo, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
@@ -25,19 +27,24 @@ export interface ScheduleLine {
   readonly proof: string
 }
 
+/** A column that shows one field is headed as the field is called; the others join several. */
 const titles: Readonly<Record<keyof ScheduleLine, string>> = {
   number: 'Zone',
-  label: 'Label',
-  room: 'Room',
+  label: headed(zone.fields.label),
+  room: headed(device.fields.room),
   device: 'Device',
-  event: 'Event',
+  event: headed(zone.fields.event),
   id: 'ID',
-  loop: 'Loop',
-  response: 'Response',
-  area: 'Area',
-  report: 'Report',
-  supervised: 'Supervised',
+  loop: headed(zone.fields.loop),
+  response: headed(zone.fields.response),
+  area: headed(zone.fields.area),
+  report: headed(zone.fields.report),
+  supervised: headed(zone.fields.supervise),
   proof: 'Proof',
+}
+
+function headed({ words }: { readonly words: string }): string {
+  return upperFirst(words)
 }
 
 /** Column titles in order. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { houseRulesSchema } from '../house-rules/house-rules.ts'
-import { evidence, field } from '../records/declare.ts'
+import { evidence, field, starts } from '../records/declare.ts'
 import { id, name, text, time } from '../records/fields.ts'
 import { entryId } from './fields.ts'
 
@@ -116,10 +116,10 @@ export const test = evidence({
     /** The button that was pressed, by its loop; null for what has none. */
     loop: field('button', z.number().int().min(1).max(16).nullable()),
     /** How it was done, where there is more than one way: with the test button, or supervised only. */
-    method: field('method', text(80)),
+    method: starts('', field('method', text(80))),
     outcome: field('outcome', z.enum(['pass', 'fail', 'inconclusive'])),
     reading: field('reading', z.number().min(-200).max(1000).nullable()),
-    note: field('note', text(500)),
+    note: starts('', field('note', text(500))),
   },
 })
 
@@ -169,7 +169,7 @@ export const signoff = evidence({
   words: 'sign-off',
   fields: {
     what: field('what', text(60)),
-    note: field('note', text(500)),
+    note: starts('', field('note', text(500))),
     /** Name of the temporary state whose task it says is done; null for other sign-offs. */
     about: field('what it is about', text(90).nullable()),
     /** What the plan keyed then, step by step with a digest of each; null where it vouches for no keying. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { field, fixed, namedPlan, plan, reference } from '../records/declare.ts'
+import { field, fixed, namedPlan, plan, reference, starts } from '../records/declare.ts'
 import { id, name, order, text, time } from '../records/fields.ts'
 import { regions } from '../units/region.ts'
 import { entryId, pinId, pinned, seconds, serial } from './fields.ts'
@@ -34,14 +34,14 @@ export const job = plan({
   idBy: () => 'job:main',
   fields: {
     name: field('name', name(120)),
-    address: field('address', text(200)),
+    address: starts('', field('address', text(200))),
     region: field('region', z.enum(regions)),
     kind: field('kind of job', z.enum(['new', 'takeover'])),
     monitored: field('monitored', z.boolean()),
     grade: field('grade', z.union([z.literal(1), z.literal(2), z.literal(3)], 'must be grade 1, 2 or 3')),
-    slowest: field('slowest person', z.enum(['ordinary', 'slow'])),
+    slowest: starts('ordinary', field('slowest person', z.enum(['ordinary', 'slow']))),
     petKg: field('heaviest pet', z.number().min(0).max(100).nullable(), 'kg'),
-    wishes: field('wishes', text(2000)),
+    wishes: starts('', field('wishes', text(2000))),
     panel: reference('panel', entryId.nullable(), pinned),
     radioFirmware: field(
       'radio firmware',
@@ -57,35 +57,35 @@ export const job = plan({
     exitStay: field('exit delay of stay', seconds.nullable(), 's'),
     abortWindow: field('hold before sending', seconds.nullable(), 's'),
     /** Whether the panel's option is on that switches the unit of the exit delay. */
-    exitUnitSwitched: field('exit delay in the other unit', z.boolean()),
+    exitUnitSwitched: starts(false, field('exit delay in the other unit', z.boolean())),
     /** Time the siren sounds; null where it is left as the panel comes. */
     sirenSeconds: field('siren time', seconds.nullable(), 's'),
     /** Alarms of one zone until it is shut out for the set period; null where left as it comes. */
-    swinger: field('alarms until shut out', z.number().int().min(0).max(15).nullable()),
+    swinger: field('swinger shutdown', z.number().int().min(0).max(15).nullable(), 'trips'),
     /** Silence after which the panel calls a device lost; null where left as it comes. */
     superviseMinutes: field('supervision window', z.number().int().min(0).max(10_000).nullable(), 'min'),
     /** What ends the exit time; null where the panel knows one way only. */
     exitBy: field('end of exit', z.enum(['timer', 'door', 'either']).nullable()),
     /** What becomes of a zone that is open when the exit time ends. */
-    openAtExit: field('open at the end of exit', z.enum(['exclude', 'alarm']).nullable()),
+    openAtExit: field('zone open at the end of exit', z.enum(['exclude', 'alarm']).nullable()),
     /** Whether the panel's option is on that turns all zones of stay into entry 2. */
-    stayToEntry2: field('stay zones to entry 2', z.boolean()),
+    stayToEntry2: starts(false, field('stay zones to entry 2', z.boolean())),
     /** A key switch that sets the system: none, momentary, or latching. */
-    keySwitch: field('key switch', z.enum(['none', 'momentary', 'latching'])),
+    keySwitch: starts('none', field('key switch', z.enum(['none', 'momentary', 'latching']))),
     /** Whether keypads sound while entry and exit run; null where left as it comes. */
     entryBeeps: field('sound while entry runs', z.boolean().nullable()),
     exitBeeps: field('sound while exit runs', z.boolean().nullable()),
     /** Whether outputs give a pulse or stay on until a code is keyed; null where left as it comes. */
     outputs: field('outputs', z.enum(['momentary', 'latched']).nullable()),
     /** Keypad function keys that are switched off, by the panel's names. */
-    keysOff: field('keypad keys switched off', z.array(text(40)).max(8)),
+    keysOff: starts([], field('keypad keys switched off', z.array(text(40)).max(8))),
     /** Coldest and hottest of unheated rooms; null for the usual −10 and 45. */
     unheatedFrom: field('coldest of unheated rooms', z.number().min(-60).max(40).nullable(), '°C'),
     unheatedTo: field('hottest of unheated rooms', z.number().min(0).max(90).nullable(), '°C'),
     /** A practice job hears simulated air only, and nothing of it counts as real; a real one never hears it. */
-    practice: fixed('practice job', z.boolean()),
+    practice: starts(false, fixed('practice job', z.boolean())),
     /** How a practice job's air behaves: as planned, or with the surprises of a real house. */
-    exercise: field('exercise', z.enum(['plain', 'surprises'])),
+    exercise: starts('plain', field('exercise', z.enum(['plain', 'surprises']))),
     airSeed: field('seed of the simulated air', z.number().int().min(0).max(4294967295)),
     airStartedAt: field('listening since', time.nullable()),
   },
@@ -141,11 +141,11 @@ export const device = plan({
   words: 'device',
   fields: {
     model: reference('model', entryId, pinned),
-    room: field('room', text(60)),
-    position: field('position', text(80)),
+    room: starts('', field('room', text(60))),
+    position: starts('', field('position', text(80))),
     deferred: field('why it is deferred', name(200).nullable()),
-    use: field('use of its place', z.enum(uses)),
-    existing: field('there before', z.boolean()),
+    use: starts('none', field('use of its place', z.enum(uses))),
+    existing: starts(false, field('there before', z.boolean())),
     /** Of a device that was there before: what becomes of it; null until decided. */
     plan: field('what becomes of it', z.enum(['keep', 'replace']).nullable()),
     /** The year it was made, as its sticker says; null where unknown. */
@@ -163,7 +163,7 @@ export const device = plan({
     ),
     sticker: field('ID on the sticker', serial.nullable()),
     /** The noted sticker was written in from a typed ID by an earlier build: nobody read it off the device. */
-    stickerUnsure: field('sticker unconfirmed', z.boolean()),
+    stickerUnsure: starts(false, field('sticker unconfirmed', z.boolean())),
     slot: field('slot', z.number().int().min(1).max(999).nullable()),
     user: reference('user', id.nullable()),
     /** The opening it guards; null where it guards none, or it was not said. */
@@ -177,7 +177,7 @@ export const device = plan({
     /** Measured gap of contact and magnet. */
     gapMm: field('gap', z.number('must be a gap from 0 to 200 mm').min(0).max(200).nullable(), 'mm'),
     /** Whether it sits on steel. */
-    onSteel: field('on steel', z.boolean()),
+    onSteel: starts(false, field('on steel', z.boolean())),
     /** Where a fob is stored; null for the school in force. */
     storedIn: field('where it is stored', z.enum(['panel', 'keypad']).nullable()),
     /** Chosen pet setting or sensitivity of the model, by its name. */
@@ -200,13 +200,13 @@ export const zone = plan({
     area: reference('area', id.nullable()),
     equipmentCode: field('equipment code', text(12).nullable()),
     equipmentKind: field('equipment kind', text(40).nullable()),
-    existing: field('existing device', z.boolean()),
-    chime: field('chime', z.boolean()),
-    report: field('report', z.boolean()),
-    supervise: field('supervision', z.boolean()),
-    transmissionDelay: field('hold before sending', z.boolean()),
-    label: field('label', text(60)),
-    pinned: field('keeps its number', z.boolean()),
+    existing: starts(false, field('existing device', z.boolean())),
+    chime: starts(false, field('chime', z.boolean())),
+    report: starts(false, field('report', z.boolean())),
+    supervise: starts(false, field('supervision', z.boolean())),
+    transmissionDelay: starts(false, field('hold before sending', z.boolean())),
+    label: starts('', field('label', text(60))),
+    pinned: starts(false, field('keeps its number', z.boolean())),
     /** A second area of a zone that is common to both; null for none. */
     area2: reference('second area', id.nullable()),
     /** The area that the panel still has it in, until the move is keyed: added there, removed here; null when settled. */
@@ -214,18 +214,18 @@ export const zone = plan({
     /** How it chimes, where the panel has several ways; null for the first. */
     chimeStyle: field('way of chiming', text(40).nullable()),
     /** Offered to the user as a day zone, where the panel leaves the choice to them. */
-    dayZone: field('day zone', z.boolean()),
+    dayZone: starts(false, field('day zone', z.boolean())),
     /** Inputs of a contact whose panel switches them on and off instead of telling loops apart; null elsewhere. */
     reedOn: field('reed on', z.boolean().nullable()),
     terminalsOn: field('terminals on', z.boolean().nullable()),
     endOfLineOn: field('end-of-line on', z.boolean().nullable()),
     /** Siren outputs that it drives, where the panel asks; null for all. */
     sirens: field('siren outputs', z.array(z.number().int().min(1).max(8)).max(8).nullable()),
-    doubleKnock: field('double knock', z.boolean()),
+    doubleKnock: starts(false, field('double knock', z.boolean())),
     /** Group of detectors that must agree, for verified fire. */
     fireGroup: field('fire group', z.number('must be a group from 1 to 16').int().min(1).max(16).nullable()),
     /** Written reason for what departs from the rule, such as a delayed fire alarm. */
-    reason: field('reason', text(300)),
+    reason: starts('', field('reason', text(300))),
     /** How a wired zone is wired, and its end-of-line resistor. */
     wiring: field('wiring', z.enum(['closed', 'open', 'end-of-line', 'double']).nullable()),
     resistorOhm: field(

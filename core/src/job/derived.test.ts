@@ -18,7 +18,7 @@ import { serialsOf } from './serials.ts'
 import { pinOps } from './start.ts'
 import { aRecord, fieldWords, titleOf } from './titles.ts'
 import { evidenceBy } from './testing/records.ts'
-import { blankSignoff } from './blank.ts'
+import { blankDevice, blankJob, blankSignoff, blankZone } from './blank.ts'
 
 /** A door contact on zone 1 of the Tarn 40 and a fob in its slot, both learned here. */
 function learned(): SmallJob {
@@ -334,5 +334,24 @@ describe('an edit in words', () => {
       'an opening',
       'a record',
     ])
+  })
+})
+
+describe('a blank record', () => {
+  it.each([
+    [blankJob, ['airSeed', 'grade', 'kind', 'monitored', 'name', 'region']],
+    [blankDevice, ['model', 'order']],
+    [blankZone, ['number']],
+  ])('begins with values that its fields allow, and leaves to be said what has none: %#', (blank, unsaid) => {
+    const fields = jobRecords.types[blank.type]?.fields ?? {}
+    for (const [name, value] of Object.entries(blank))
+      if (name !== 'type') expect([name, fields[name]?.schema.safeParse(value).success]).toEqual([name, true])
+    expect(Object.keys(fields).filter((name) => !(name in blank)).sort()).toEqual(unsaid)
+  })
+
+  it('says nothing in anybody’s place', () => {
+    expect([blankJob.entry1, blankJob.keySwitch, blankJob.practice]).toEqual([null, 'none', false])
+    expect([blankZone.response, blankZone.report, blankZone.label]).toEqual([null, false, ''])
+    expect([blankDevice.sticker, blankDevice.existing]).toEqual([null, false])
   })
 })

@@ -43,8 +43,13 @@ describe('settings of the whole system', () => {
   it.each([
     ['siren time', { sirenSeconds: 180 }, 'LOC 031 [set] 6 [set]', '6 → 3 min'],
     ['swinger shutdown', { swinger: 3 }, 'LOC 033 [set] 3 [set]', '3 trips'],
-    ['lost after silence of', { superviseMinutes: 60 }, 'LOC 035 [set] 60 [set]', '60 min'],
-    ['unit of the exit delay', { exitUnitSwitched: true }, 'LOC 047 [set], option 2 lit', 'steps of 15 s'],
+    ['supervision window', { superviseMinutes: 60 }, 'LOC 035 [set] 60 [set]', '60 min'],
+    [
+      'exit delay in the other unit',
+      { exitUnitSwitched: true },
+      'LOC 047 [set], option 2 lit',
+      'steps of 15 s',
+    ],
     [
       'stay zones to entry 2',
       { stayToEntry2: true },
@@ -60,7 +65,7 @@ describe('settings of the whole system', () => {
   )
 
   it.each([
-    ['exit ends', { exitBy: 'door' }, 'exit ends by? until “last door”, yes', 'when the last door closes'],
+    ['end of exit', { exitBy: 'door' }, 'exit ends by? until “last door”, yes', 'when the last door closes'],
     ['key switch', { keySwitch: 'latching' }, 'key switch? yes, until “stays over”, yes', 'latching'],
     ['exit delay of stay', { exitStay: 20 }, 'T4? yes, 20 yes', '20 → 20 s'],
     ['exit delay of stay', { exitStay: 0 }, 'T4? yes, 0 yes', '0 → 0 s (no delay)'],

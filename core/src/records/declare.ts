@@ -19,6 +19,8 @@ export interface Field<Z extends z.ZodType = z.ZodType> {
   readonly refers: ((value: unknown) => string | null) | null
   /** True for what is said once, when the record is made, and is never set. */
   readonly fixed?: boolean
+  /** Its value before anybody said anything, where that is not null. */
+  readonly blank?: unknown
 }
 
 type Fields = Readonly<Record<string, Field>>
@@ -55,9 +57,44 @@ export type RecordOf<D> =
     : never
 type Flat<T> = { readonly [K in keyof T]: T[K] }
 
+type BlankKeys<F extends Fields> = {
+  [K in keyof F]: F[K] extends { readonly blank: unknown }
+    ? K
+    : null extends z.output<F[K]['schema']>
+      ? K
+      : never
+}[keyof F]
+
+/** The type and the fields of a record that have a value before anybody said anything. */
+type BlankOf<D> =
+  D extends Declaration<infer T, infer F>
+    ? Flat<
+        { readonly type: T } & {
+          readonly [K in BlankKeys<F>]: F[K] extends { readonly blank: infer V } ? V : null
+        }
+      >
+    : never
+
+/** A record as it begins: every field that may be null is, the others as their declaration says; the rest is to be said. */
+export function blankOf<D extends Declaration>(declaration: D): BlankOf<D> {
+  const known = Object.entries(declaration.fields).flatMap(
+    ([name, { schema, blank }]): [string, unknown][] =>
+      blank !== undefined ? [[name, blank]] : schema.safeParse(null).success ? [[name, null]] : [],
+  )
+  return { type: declaration.type, ...Object.fromEntries(known) } as BlankOf<D>
+}
+
 /** A plain field. */
 export function field<Z extends z.ZodType>(words: string, schema: Z, unit = ''): Field<Z> {
   return { schema, words, unit, refers: null }
+}
+
+/** A field with its value before anybody said anything; one that may be null begins as null without this. */
+export function starts<F extends Field, const V extends z.output<F['schema']>>(
+  blank: V,
+  declared: F,
+): F & { readonly blank: V } {
+  return { ...declared, blank }
 }
 
 /** A field that is said once, when its record is made: it is never set, and no undo reaches it. */

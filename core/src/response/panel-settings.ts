@@ -1,5 +1,7 @@
 import type { PanelModel, SettingKey } from '../catalogue/schema.ts'
+import { job } from '../job/declared-plan.ts'
 import type { JobInfo } from '../job/records.ts'
+import { upperFirst } from '../units/words.ts'
 import { bothNumbers, encodeDelay } from './delays.ts'
 import { presets } from './presets.ts'
 import { exitWords, keysSwitchedOff, openWords } from './setting-words.ts'
@@ -19,18 +21,13 @@ interface KeyedSetting {
   readonly meaning: string
 }
 
-/** One setting of the whole panel. */
-export interface PanelSetting {
+interface Setting {
   /** Its name in a panel's programming texts. */
   readonly key: SettingKey
   /** The job's field that holds it. */
-  readonly field: keyof JobInfo & string
+  readonly field: keyof typeof job.fields
   /** Its address in a panel's memory, by meaning. */
   readonly address: string
-  /** What it is called on screen; on the sheet with a small letter. */
-  readonly label: string
-  /** Unit of its number as the job keeps it; empty for none. */
-  readonly unit: string
   /** A number, one of a few, on or off, or keys of the keypads that have a form of their own. */
   readonly form: 'number' | 'choice' | 'flag' | 'keys'
   /** Whether this panel has it. */
@@ -43,14 +40,22 @@ export interface PanelSetting {
   readonly keyed: (panel: PanelModel, info: JobInfo) => KeyedSetting | null
 }
 
+/** One setting of the whole panel. */
+export interface PanelSetting extends Setting {
+  /** What the field is called, as its record declares it; on the sheet with a small letter. */
+  readonly label: string
+  /** Unit of its number as the job keeps it; empty for none. */
+  readonly unit: string
+}
+
 const asItComes: SettingChoice = { value: null, title: 'as it comes' }
 const nothing = (): string => ''
 const none = (): readonly SettingChoice[] => []
 const always = (): boolean => true
 
-const siren: PanelSetting = {
+const siren: Setting = {
   ...{ key: 'siren', field: 'sirenSeconds', address: 'system.siren' },
-  ...{ label: 'Siren time', unit: 's', form: 'number', applies: always, choices: none },
+  ...{ form: 'number', applies: always, choices: none },
   hint(panel, info) {
     const { siren: limit } = presets[info.region]
     if (!panel.siren) return 'not a field of this panel'
@@ -67,9 +72,9 @@ const siren: PanelSetting = {
   },
 }
 
-const swinger: PanelSetting = {
+const swinger: Setting = {
   ...{ key: 'swinger', field: 'swinger', address: 'system.swinger' },
-  ...{ label: 'Swinger shutdown', unit: 'trips', form: 'number', applies: always, choices: none },
+  ...{ form: 'number', applies: always, choices: none },
   hint(panel, info) {
     const limit = presets[info.region].swinger
     if (limit) return `CP-01: ${limit.min}–${limit.max}, ${limit.usual} as shipped`
@@ -80,17 +85,17 @@ const swinger: PanelSetting = {
   keyed: (_, { swinger: alarms }) => numbered(alarms, 'trips'),
 }
 
-const supervise: PanelSetting = {
+const supervise: Setting = {
   ...{ key: 'supervise', field: 'superviseMinutes', address: 'system.supervise' },
-  ...{ label: 'Lost after silence of', unit: 'min', form: 'number', applies: always, choices: none },
+  ...{ form: 'number', applies: always, choices: none },
   hint: ({ superviseMinutes }) =>
     `empty: as it comes, ${superviseMinutes ? `${superviseMinutes} min` : 'how long is not stated'}`,
   keyed: (_, { superviseMinutes }) => numbered(superviseMinutes, 'min'),
 }
 
-const exitBy: PanelSetting = {
+const exitBy: Setting = {
   ...{ key: 'exitBy', field: 'exitBy', address: 'system.exitBy' },
-  ...{ label: 'Exit ends', unit: '', form: 'choice', hint: nothing },
+  ...{ form: 'choice', hint: nothing },
   applies: ({ couplings }) => couplings?.exitBy !== undefined,
   choices: ({ couplings }) => [
     asItComes,
@@ -99,9 +104,9 @@ const exitBy: PanelSetting = {
   keyed: (_, info) => (info.exitBy === null ? null : { value: info.exitBy, meaning: exitWords[info.exitBy] }),
 }
 
-const openAtExit: PanelSetting = {
+const openAtExit: Setting = {
   ...{ key: 'openAtExit', field: 'openAtExit', address: 'system.openAtExit' },
-  ...{ label: 'Zone open at the end of exit', unit: '', form: 'choice', hint: nothing },
+  ...{ form: 'choice', hint: nothing },
   applies: ({ couplings }) => couplings?.openAtExit !== undefined,
   choices: ({ couplings }) => [
     asItComes,
@@ -115,9 +120,9 @@ const openAtExit: PanelSetting = {
 }
 
 const outputWords = { momentary: 'give a pulse', latched: 'stay on until a code is keyed' } as const
-const outputs: PanelSetting = {
+const outputs: Setting = {
   ...{ key: 'outputs', field: 'outputs', address: 'system.outputs' },
-  ...{ label: 'Outputs', unit: '', form: 'choice', hint: nothing },
+  ...{ form: 'choice', hint: nothing },
   applies: ({ couplings }) => (couplings?.outputs ?? []).length > 1,
   choices: ({ couplings }) => [
     asItComes,
@@ -127,8 +132,8 @@ const outputs: PanelSetting = {
     info.outputs === null ? null : { value: info.outputs, meaning: outputWords[info.outputs] },
 }
 
-const beeps = (key: 'entryBeeps' | 'exitBeeps', label: string): PanelSetting => ({
-  ...{ key, field: key, address: `system.${key}`, label, unit: '', form: 'choice', hint: nothing },
+const beeps = (key: 'entryBeeps' | 'exitBeeps'): Setting => ({
+  ...{ key, field: key, address: `system.${key}`, form: 'choice', hint: nothing },
   applies: ({ couplings }) => couplings?.beeps === true,
   choices: () => [asItComes, { title: 'keypads sound', value: true }, { title: 'silent', value: false }],
   keyed: (_, info) =>
@@ -137,9 +142,9 @@ const beeps = (key: 'entryBeeps' | 'exitBeeps', label: string): PanelSetting => 
       : { value: info[key] ? 'on' : 'off', meaning: info[key] ? 'keypads sound' : 'keypads make no sound' },
 })
 
-const keySwitch: PanelSetting = {
+const keySwitch: Setting = {
   ...{ key: 'keySwitch', field: 'keySwitch', address: 'system.keySwitch' },
-  ...{ label: 'Key switch', unit: '', form: 'choice', hint: nothing },
+  ...{ form: 'choice', hint: nothing },
   applies: ({ couplings }) => couplings?.latchingKeySwitch === true,
   choices: () => [
     { title: 'none', value: 'none' },
@@ -149,9 +154,9 @@ const keySwitch: PanelSetting = {
   keyed: (_, info) => (info.keySwitch === 'none' ? null : { value: info.keySwitch, meaning: info.keySwitch }),
 }
 
-const exitUnit: PanelSetting = {
+const exitUnit: Setting = {
   ...{ key: 'exitUnit', field: 'exitUnitSwitched', address: 'system.exitUnit' },
-  ...{ label: 'Unit of the exit delay', unit: '', form: 'flag', choices: none },
+  ...{ form: 'flag', choices: none },
   applies: ({ delays }) => delays.exit.switched !== undefined,
   hint: ({ delays }) =>
     `exit in steps of ${delays.exit.switched?.secondsPerUnit ?? 1} s (${delays.exit.switched?.option ?? ''})`,
@@ -161,18 +166,18 @@ const exitUnit: PanelSetting = {
       : null,
 }
 
-const stayToEntry2: PanelSetting = {
+const stayToEntry2: Setting = {
   ...{ key: 'stayToEntry2', field: 'stayToEntry2', address: 'system.stayToEntry2' },
-  ...{ label: 'Stay zones to entry 2', unit: '', form: 'flag', choices: none },
+  ...{ form: 'flag', choices: none },
   applies: ({ couplings }) => couplings?.stayToEntry2 !== undefined,
   hint: ({ couplings }) => `every zone of stay starts entry 2 (${couplings?.stayToEntry2 ?? ''})`,
   keyed: (_, info) =>
     info.stayToEntry2 ? { value: 'on', meaning: 'every zone of stay starts entry 2' } : null,
 }
 
-const keysOff: PanelSetting = {
+const keysOff: Setting = {
   ...{ key: 'keysOff', field: 'keysOff', address: 'system.keysOff' },
-  ...{ label: 'Keypad keys switched off', unit: '', form: 'keys', hint: nothing, choices: none },
+  ...{ form: 'keys', hint: nothing, choices: none },
   applies: ({ couplings }) => couplings?.functionKeys !== undefined,
   keyed(panel, info) {
     const off = keysSwitchedOff(panel, info).join(', ')
@@ -180,12 +185,17 @@ const keysOff: PanelSetting = {
   },
 }
 
-/** Every setting of the whole panel, in the order of the form. */
-export const panelSettings: readonly PanelSetting[] = [
+const settings: readonly Setting[] = [
   ...[siren, swinger, supervise, exitBy, openAtExit, outputs],
-  ...[beeps('entryBeeps', 'Sound while entry runs'), beeps('exitBeeps', 'Sound while exit runs')],
+  ...[beeps('entryBeeps'), beeps('exitBeeps')],
   ...[keySwitch, exitUnit, stayToEntry2, keysOff],
 ]
+
+/** Every setting of the whole panel, in the order of the form. */
+export const panelSettings: readonly PanelSetting[] = settings.map((setting) => {
+  const { words, unit } = job.fields[setting.field]
+  return { ...setting, label: upperFirst(words), unit }
+})
 
 const byKey = new Map(panelSettings.map((setting) => [setting.key, setting]))
 
