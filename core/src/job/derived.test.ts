@@ -18,6 +18,7 @@ import { serialsOf } from './serials.ts'
 import { pinOps } from './start.ts'
 import { aRecord, fieldWords, titleOf } from './titles.ts'
 import { evidenceBy } from './testing/records.ts'
+import { jobRecords } from './records.ts'
 import { blankDevice, blankJob, blankSignoff, blankZone } from './blank.ts'
 
 /** A door contact on zone 1 of the Tarn 40 and a fob in its slot, both learned here. */
@@ -346,7 +347,11 @@ describe('a blank record', () => {
     const fields = jobRecords.types[blank.type]?.fields ?? {}
     for (const [name, value] of Object.entries(blank))
       if (name !== 'type') expect([name, fields[name]?.schema.safeParse(value).success]).toEqual([name, true])
-    expect(Object.keys(fields).filter((name) => !(name in blank)).sort()).toEqual(unsaid)
+    expect(
+      Object.keys(fields)
+        .filter((name) => !(name in blank))
+        .sort(),
+    ).toEqual(unsaid)
   })
 
   it('says nothing in anybody’s place', () => {
