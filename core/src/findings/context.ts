@@ -162,18 +162,16 @@ function adviceFor({ item, place, system, rules }: Known, loop: LoopEvent): Advi
   return advise(system.panel, loop.event, need)
 }
 
+const placeFields = ['use', 'derived', 'why', 'noisy', 'room', 'opening'] as const
+
 /** Whether a place says the same: the house is looked up anew with every edit. */
 function samePlace(a: DevicePlace | null, b: DevicePlace | null): boolean {
+  if (a === b) return true
+  if (a === null || b === null) return false
   return (
-    a === b ||
-    (a !== null &&
-      b !== null &&
-      a.use === b.use &&
-      a.derived === b.derived &&
-      a.why === b.why &&
-      a.noisy === b.noisy &&
-      a.room === b.room &&
-      a.opening === b.opening &&
-      a.missing.length === b.missing.length)
+    placeFields.every((field) => a[field] === b[field]) &&
+    a.way?.seconds === b.way?.seconds &&
+    a.way?.delay === b.way?.delay &&
+    a.missing.length === b.missing.length
   )
 }

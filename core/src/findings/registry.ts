@@ -5,6 +5,7 @@ import { fitRules } from './fit/rules.ts'
 import { identityRules } from './identity/rules.ts'
 import { labelRules } from './labels/rules.ts'
 import { lifeSafetyRules } from './life-safety/rules.ts'
+import { needRules } from './needs/rules.ts'
 import { numberRules } from './numbers/rules.ts'
 import { placementRules } from './placement/rules.ts'
 import { reportingRules } from './reporting/rules.ts'
@@ -20,6 +21,7 @@ import { fixWords } from './words/fixes.ts'
 import { identityWords } from './words/identity.ts'
 import { labelWords } from './words/labels.ts'
 import { lifeSafetyWords } from './words/life-safety.ts'
+import { needWords } from './words/needs.ts'
 import { numberWords } from './words/numbers.ts'
 import { placementWords } from './words/placement.ts'
 import { upperFirst } from '../units/words.ts'
@@ -42,6 +44,7 @@ export const rules: readonly Rule[] = [
   ...topic(placementRules, placementWords),
   ...topic(lifeSafetyRules, lifeSafetyWords),
   ...topic(responseRules, responseWords),
+  ...topic(needRules, needWords),
   ...topic(reportingRules, reportingWords),
   ...topic(supervisionRules, supervisionWords),
   ...topic(areaRules, areaWords),

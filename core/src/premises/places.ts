@@ -21,6 +21,8 @@ export interface DevicePlace {
   readonly derived: Use | null
   /** Why, one sentence; empty where nothing was derived. */
   readonly why: string
+  /** The way that it bears on: from the door people come in by to the keypad; null where the house tells none. */
+  readonly way: EntryWay | null
   readonly missing: readonly MissingFact[]
   readonly room: Room | null
   /** The opening it guards, stated or the only one that it can be. */
@@ -32,6 +34,7 @@ export interface DevicePlace {
 interface Derived {
   readonly use: Use | null
   readonly why: string
+  readonly way: EntryWay | null
   readonly missing: readonly MissingFact[]
 }
 
@@ -70,6 +73,7 @@ function placeOf(item: System['devices'][number], { house, ways, sights }: Aroun
     use: device.use === 'none' ? (derived.use ?? 'none') : device.use,
     derived: derived.use,
     why: derived.why,
+    way: derived.way,
     missing: derived.missing,
     room,
     opening,
@@ -77,7 +81,7 @@ function placeOf(item: System['devices'][number], { house, ways, sights }: Aroun
   }
 }
 
-const nothing: Derived = { use: null, why: '', missing: [] }
+const nothing: Derived = { use: null, why: '', way: null, missing: [] }
 /** Rooms where pans, tools or compressors break glass alarms. */
 const noisyKinds: ReadonlySet<string> = new Set(['kitchen', 'utility', 'garage', 'workshop'])
 const noisyName = /kitchen|utility|garage|workshop/i
@@ -132,7 +136,11 @@ function derive(
   const seen = new Set([room.id, ...mine.flatMap((sight) => sight.room ?? [])])
   const way = ways.find((item) => item.walk.rooms.some((step) => seen.has(step.id)))
   return way
-    ? told('on-way', `It sees the way from the ${lower(way.name)} to the keypad in the ${lower(last(way))}.`)
+    ? told(
+        'on-way',
+        `It sees the way from the ${lower(way.name)} to the keypad in the ${lower(last(way))}.`,
+        way,
+      )
     : told('off-way', 'No way from an entry door to its nearest keypad leads past it.')
 }
 
@@ -149,12 +157,13 @@ function leafUse(
 ): Derived {
   const far = leaves.find((door) => ways.some((way) => way.door.id === door.id && way.delay === 2))
   const door = far ?? leaves[0]
+  const way = ways.find((item) => item.door.id === door?.id) ?? null
   const name = door ? lower(openingName(door, house)) : ''
   const why = assumed
     ? `It is in the room of the ${name} and is taken to see its leaf.`
     : `It sees the leaf of the ${name}.`
   const missing = assumed ? [{ fact: `whether it sees the leaf of the ${name}`, at: deviceId }] : []
-  return { use: far ? 'entry-far' : 'sees-entry', why, missing }
+  return { use: far ? 'entry-far' : 'sees-entry', why, way, missing }
 }
 
 function contactUse(opening: Opening, house: House, ways: readonly EntryWay[]): Derived {
@@ -163,17 +172,25 @@ function contactUse(opening: Opening, house: House, ways: readonly EntryWay[]): 
     const passed = ways.find((way) => passes(way, opening))
     if (house.keypads.length === 0) return lacks('a keypad in a described room', 'premises')
     return passed
-      ? told('inner-way', `The way from the ${lower(passed.name)} to the keypad leads through the ${name}.`)
+      ? told(
+          'inner-way',
+          `The way from the ${lower(passed.name)} to the keypad leads through the ${name}.`,
+          passed,
+        )
       : told('opening', `No way from an entry door to its nearest keypad leads through the ${name}.`)
   }
   if (opening.use === 'never') return told('opening', `Nobody comes in by the ${name}.`)
   // A door that is an opening like any other in stay keeps entry 1: no use has the second delay in away only.
+  const way = ways.find((item) => item.door.id === opening.id) ?? null
   if (!opening.inStay)
-    return told('entry-not-in-stay', `People come in by the ${name}, but not once the house is in stay.`)
-  const way = ways.find((item) => item.door.id === opening.id)
+    return told('entry-not-in-stay', `People come in by the ${name}, but not once the house is in stay.`, way)
   return way?.delay === 2
-    ? told('entry-far', `From the ${name} it takes ${way.seconds} s to the keypad, code and margin counted.`)
-    : told('entry', `People come in by the ${name}, also while the house is in stay.`)
+    ? told(
+        'entry-far',
+        `From the ${name} it takes ${way.seconds} s to the keypad, code and margin counted.`,
+        way,
+      )
+    : told('entry', `People come in by the ${name}, also while the house is in stay.`, way)
 }
 
 function passes(way: EntryWay, opening: Opening): boolean {
@@ -191,12 +208,12 @@ function last(way: EntryWay): string {
   return way.walk.rooms.at(-1)?.name ?? ''
 }
 
-function told(use: Use, why: string): Derived {
-  return { use, why, missing: [] }
+function told(use: Use, why: string, way: EntryWay | null = null): Derived {
+  return { use, why, way, missing: [] }
 }
 
 function lacks(fact: string, at: string): Derived {
-  return { use: null, why: '', missing: [{ fact, at }] }
+  return { use: null, why: '', way: null, missing: [{ fact, at }] }
 }
 
 /** A name within a sentence: a capital that only begins it goes. */

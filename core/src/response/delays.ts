@@ -122,14 +122,28 @@ export function limitOf(doc: JobDocument, key: DelayKey): Limit | null {
   return { entry1: entry, entry2: entry, exit, exitStay: exit, abort }[key]
 }
 
+interface InArea {
+  /** Area's record id; null for a zone of none. */
+  readonly area: string | null
+  readonly key: DelayKey
+}
+
+/** Seconds of a delay in an area: its own where it has one, else the job's; null where neither is set. */
+export function delayInArea(
+  doc: JobDocument,
+  panel: PanelModel | null,
+  { area, key }: InArea,
+): number | null {
+  const own = delaySets(doc, panel).find((set) => set.id === area)
+  return own?.values[key] ?? wantedDelay(doc, key)
+}
+
 /** What the exit delay of an area does in stay: seconds of its own or those of away; null where it is not said, 0 where there is none. */
 export function exitInStay(doc: JobDocument, panel: PanelModel | null, area: string | null): number | null {
   const kind = panel?.couplings?.exitInStay
   if (kind === 'none') return 0
   if (kind === undefined) return null
-  const key = kind === 'own' ? 'exitStay' : 'exit'
-  const own = delaySets(doc, panel).find((set) => set.id === area)
-  return own?.values[key] ?? wantedDelay(doc, key)
+  return delayInArea(doc, panel, { area, key: kind === 'own' ? 'exitStay' : 'exit' })
 }
 
 /** The panel's field for a delay as it is in this job, its unit switched where the option is on; null when it has none. */

@@ -27,6 +27,8 @@ export class SmallJob {
   doc: JobDocument
   elsewhere: { serial: string; job: string }[] = []
   houseRules: HouseRules = defaultHouseRules
+  /** What it is judged by. */
+  catalogue: Catalogue = catalogue
   #count = 0
 
   constructor(over: Partial<JobInfo> = {}) {
@@ -224,7 +226,7 @@ export class SmallJob {
   input(now = '2026-05-04T09:30:00Z'): JudgeInput {
     return {
       doc: this.doc,
-      catalogue,
+      catalogue: this.catalogue,
       now,
       elsewhere: this.elsewhere,
       houseRules: this.houseRules,

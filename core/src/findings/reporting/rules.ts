@@ -1,6 +1,8 @@
+import type { AlarmKind } from '../../catalogue/schema.ts'
 import { setOp } from '../../job/edit.ts'
 import type { Context, ZoneView } from '../context.ts'
 import type { Found, RulesOf } from '../finding.ts'
+import { useAdvisedType } from '../response/use-type.ts'
 
 /** What the rules on sound and report find. */
 export interface ReportingFacts {
@@ -11,6 +13,10 @@ export interface ReportingFacts {
     readonly seconds: number | null
   }
   readonly 'silent-unreported': { readonly zone: string; readonly monitored: boolean }
+  readonly 'silent-call-loud': { readonly zone: string; readonly type: string }
+  readonly 'loud-call-silent': { readonly zone: string; readonly type: string }
+  readonly 'call-unreported': { readonly zone: string; readonly kind: AlarmKind }
+  readonly 'burglary-unreported': { readonly zones: readonly string[] }
   readonly 'silent-siren': {
     readonly zone: string
     /** Siren outputs; null for all. */
@@ -73,6 +79,53 @@ export const reportingRules: RulesOf<ReportingFacts> = {
           },
         ]
       }),
+  },
+  'silent-call-loud': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['zone', 'type'],
+    find: (c) => calls(c, true),
+  },
+  'loud-call-silent': {
+    severity: 'risks',
+    stage: 'zones',
+    key: ['zone', 'type'],
+    find: (c) => calls(c, false),
+  },
+  'call-unreported': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['zone', 'kind'],
+    find: (c) =>
+      unreported(c, (view) => view.type?.sound !== 'silent').flatMap((view) => {
+        const kind = view.advice?.need.kind
+        if (kind === undefined || !mustBeHeard.has(kind)) return []
+        return [
+          {
+            subject: view.zone.id,
+            field: 'report',
+            facts: { zone: view.number, kind },
+            fix: { does: 'report' as const, facts: {}, ops: [setOp(view.zone, 'report', true)] },
+          },
+        ]
+      }),
+  },
+  'burglary-unreported': {
+    severity: 'advice',
+    stage: 'zones',
+    key: ['zones'],
+    find: (c) => {
+      const quiet = unreported(c, (view) => view.type?.kind === 'burglary' && view.trips?.away !== 'alert')
+      if (quiet.length === 0) return []
+      const fix = {
+        does: 'report' as const,
+        facts: {},
+        ops: quiet.map(({ zone }) => setOp(zone, 'report', true)),
+      }
+      return [{ subject: 'job:main', field: null, facts: { zones: quiet.map(({ number }) => number) }, fix }]
+    },
   },
   'silent-siren': {
     severity: 'stops',
@@ -168,6 +221,28 @@ export const reportingRules: RulesOf<ReportingFacts> = {
         ]
       }),
   },
+}
+
+/** Kinds of which somebody must hear who can come; fire and gas have a rule of their own. */
+const mustBeHeard: ReadonlySet<AlarmKind> = new Set(['panic', 'medical', 'auxiliary'])
+
+/** Calls for help that sound although they must not, or make no sound although they must. */
+function calls(c: Context, silent: boolean): Found<{ readonly zone: string; readonly type: string }>[] {
+  return c.zones.flatMap((view) => {
+    const { type, advice, zone, number } = view
+    if (type?.kind !== 'panic' || advice?.need.kind !== 'panic') return []
+    if (advice.need.silent !== silent || (type.sound === 'silent') === silent) return []
+    const facts = { zone: number, type: type.name }
+    return [{ subject: zone.id, field: 'response', facts, fix: useAdvisedType(c, view) }]
+  })
+}
+
+/** Zones of a monitored job whose report is off although their type has one. */
+function unreported(c: Context, which: (view: ZoneView) => boolean): ZoneView[] {
+  if (!c.info.monitored) return []
+  return c.zones.filter(
+    (view) => view.type !== null && !view.zone.report && !view.type.hides.includes('report') && which(view),
+  )
 }
 
 /** Kinds whose report must go out at once. */

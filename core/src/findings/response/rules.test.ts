@@ -33,20 +33,6 @@ const cases: readonly RuleCase[] = [
     fix: 'Use “Care call”',
   },
   {
-    rule: 'delay-no-entry',
-    clean: cleanTarn,
-    spoil: (j) => j.set(j.zone('study').id, { response: 'entry-1' }),
-    says: 'Zone 02 starts an entry delay in away and stay, but its device is no way in: an intruder there would have 30 s of silence.',
-    fix: 'Use “Outer line”',
-  },
-  {
-    rule: 'entry-not-delayed',
-    clean: () => cleanTarn().add('back', 'reedling', { use: 'entry', position: 'door' }).number(),
-    spoil: (j) => j.set(j.zone('back').id, { response: 'instant' }),
-    says: 'Zone 10 does instant in away, and people come in there: it would alarm on its owner.',
-    fix: 'Use “Way in, first delay”',
-  },
-  {
     rule: 'follow-alone',
     clean: cleanTarn,
     spoil: (j) => j.set('device:porch', { use: 'opening' }).set(j.zone('porch').id, { response: 'instant' }),

@@ -1,7 +1,6 @@
-import type { PanelModel, Trip } from '../../catalogue/schema.ts'
+import type { PanelModel } from '../../catalogue/schema.ts'
 import { isEntry } from '../../act/behaviour.ts'
 import { setOp } from '../../job/edit.ts'
-import { isWayIn } from '../../response/advise.ts'
 import { exitInStay } from '../../response/delays.ts'
 import { tripsOf } from '../../response/modes.ts'
 import type { Context, ZoneView } from '../context.ts'
@@ -20,13 +19,6 @@ export interface ResponseFacts {
   readonly 'panic-wrong-kind': WrongKind
   readonly 'house-watch-wrong-kind': WrongKind
   readonly 'medical-wrong-kind': { readonly zone: string; readonly type: string; readonly kind: string }
-  readonly 'delay-no-entry': {
-    readonly zone: string
-    readonly modes: readonly string[]
-    /** What an intruder would have; null where no delay is set. */
-    readonly seconds: number | null
-  }
-  readonly 'entry-not-delayed': { readonly zone: string; readonly does: Trip }
   readonly 'follow-alone': { readonly zone: string; readonly modes: readonly string[] }
   readonly 'double-knock': {
     readonly zone: string
@@ -104,49 +96,6 @@ export const responseRules: RulesOf<ResponseFacts> = {
                   ops: [setOp(view.zone, 'response', type.key)],
                 }
               : null,
-          },
-        ]
-      }),
-  },
-  'delay-no-entry': {
-    severity: 'risks',
-    stage: 'zones',
-    key: ['zone', 'modes', 'seconds'],
-    find: (c) =>
-      c.zones.flatMap((view) => {
-        const { type, trips, device, advice } = view
-        if (!type || !trips || !device || advice?.need.kind !== 'burglary') return []
-        if (isWayIn(view.place?.use ?? device.use)) return []
-        const delayed = modes.filter((mode) => isEntry(trips[mode]) && !isEntry(advice.need[mode]))
-        const [first] = delayed
-        // A panel without a follow type offers the delay as the nearest safe one: that is advice, not a slip.
-        if (first === undefined || advice.type?.key === type.key) return []
-        const seconds = trips[first] === 'entry-2' ? c.info.entry2 : c.info.entry1
-        return [
-          {
-            subject: view.zone.id,
-            field: 'response',
-            facts: { zone: view.number, modes: delayed, seconds },
-            fix: useAdvisedType(c, view),
-          },
-        ]
-      }),
-  },
-  'entry-not-delayed': {
-    severity: 'risks',
-    stage: 'zones',
-    key: ['zone', 'does'],
-    find: (c) =>
-      c.zones.flatMap((view) => {
-        const need = view.advice?.need
-        if (!view.trips || need?.kind !== 'burglary') return []
-        if (!isEntry(need.away) || isEntry(view.trips.away)) return []
-        return [
-          {
-            subject: view.zone.id,
-            field: 'response',
-            facts: { zone: view.number, does: view.trips.away },
-            fix: useAdvisedType(c, view),
           },
         ]
       }),

@@ -1,3 +1,4 @@
+import type { AlarmKind } from '../../catalogue/schema.ts'
 import { formatSeconds } from '../../units/seconds.ts'
 import type { WordsOf } from '../finding.ts'
 import type { ReportingFacts } from '../reporting/rules.ts'
@@ -15,6 +16,30 @@ export const reportingWords: WordsOf<ReportingFacts> = {
     source: 'A silent call that is not reported helps nobody',
     says: ({ zone, monitored }) =>
       `Zone ${zone} makes no sound and ${monitored ? 'its report is off' : 'this job has no station'}: nobody would notice the call.`,
+  },
+  'silent-call-loud': {
+    title: 'quiet call for help on a loud type',
+    source: 'A hold-up call makes no sound, light or display at the premises',
+    says: ({ zone, type }) =>
+      `Zone ${zone} is a quiet call for help but does “${type}”: its sound betrays the caller.`,
+  },
+  'loud-call-silent': {
+    title: 'loud call for help on a silent type',
+    source: 'An audible panic warns the house as well',
+    says: ({ zone, type }) =>
+      `Zone ${zone} is a call for help that should be heard but does “${type}”: nobody in the house is warned.`,
+  },
+  'call-unreported': {
+    title: 'call for help, frost or water that does not report',
+    source: 'Report off on a monitored job: nobody comes',
+    says: ({ zone, kind }) =>
+      `Zone ${zone} is ${kindWords[kind]} and does not report, and this job is monitored: nobody comes.`,
+  },
+  'burglary-unreported': {
+    title: 'burglary zones that do not report',
+    source: 'Report off on a monitored job: the station hears nothing of it',
+    says: ({ zones }) =>
+      `${zones.length === 1 ? `Zone ${zones[0]} does` : `Zones ${zones.join(', ')} do`} not report though this job is monitored: the station hears nothing of a burglary there.`,
   },
   'silent-siren': {
     title: 'silent zone that drives a siren',
@@ -48,4 +73,10 @@ export const reportingWords: WordsOf<ReportingFacts> = {
 
 function onOff(on: boolean): string {
   return on ? 'on' : 'off'
+}
+
+const kindWords: Readonly<Partial<Record<AlarmKind, string>>> = {
+  panic: 'a call for help',
+  medical: 'a care call',
+  auxiliary: 'frost or water',
 }

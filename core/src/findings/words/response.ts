@@ -1,5 +1,4 @@
 import { tripWords } from '../../response/advise.ts'
-import { formatSeconds } from '../../units/seconds.ts'
 import type { WordsOf } from '../finding.ts'
 import type { ResponseFacts } from '../response/rules.ts'
 import type { WrongKind } from '../response/wrong-kind.ts'
@@ -30,18 +29,6 @@ export const responseWords: WordsOf<ResponseFacts> = {
     title: 'care call typed as something else',
     source: 'A help pendant is its own kind: typed as panic it sends the police',
     says: ({ zone, type, kind }) => `Zone ${zone} is a care call but does “${type}”, a ${kind} type.`,
-  },
-  'delay-no-entry': {
-    title: 'entry delay on a device that is no entry',
-    source: 'Only ways in, and what sees their leaf, start a delay',
-    says: ({ zone, modes, seconds }) =>
-      `Zone ${zone} starts an entry delay in ${modes.join(' and ')}, but its device is no way in: an intruder there would have ${seconds === null ? 'the whole delay' : formatSeconds(seconds)} of silence.`,
-  },
-  'entry-not-delayed': {
-    title: 'everyday door without an entry delay',
-    source: 'A door used every day starts an entry delay, else it alarms on its owner',
-    says: ({ zone, does }) =>
-      `Zone ${zone} does ${tripWords(does)} in away, and people come in there: it would alarm on its owner.`,
   },
   'follow-alone': {
     title: 'follow zone without an entry zone in its area',
