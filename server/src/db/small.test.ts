@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { emptyDocument } from '#core'
 import { DocumentCache } from './cache.ts'
 import { Later } from './later.ts'
-import { isDuplicate, retrying } from './retry.ts'
+import { isAway, isDuplicate, retrying } from './retry.ts'
 
 describe('a broken-off transaction', () => {
   const broken = (errno: number): Error =>
@@ -41,8 +41,46 @@ describe('a broken-off transaction', () => {
       isDuplicate({ errno: 1062 }),
       isDuplicate(broken(1213)),
       isDuplicate(null),
-    ]).toEqual([true, true, false, false])
+      isDuplicate({ errno: '1062' }),
+      isDuplicate('1062'),
+      isDuplicate({ driverError: { driverError: { errno: 1062 } } }),
+    ]).toEqual([true, true, false, false, false, false, true])
   })
+})
+
+describe('a database that is not there', () => {
+  const coded = (code: unknown): Error => Object.assign(new Error('x'), { code })
+
+  it.each(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN'])(
+    'is told by %s, wherever the code stands',
+    (code) => {
+      expect([
+        isAway(coded(code)),
+        isAway({ driverError: { code } }),
+        isAway({ driverError: coded(code) }),
+      ]).toEqual([true, true, true])
+    },
+  )
+
+  it.each([
+    'Pool is closed.',
+    'Connection lost: the server closed it.',
+    'in closed state',
+    'socket has been ended',
+  ])('is told by its words: %s', (words) => {
+    expect([isAway(new Error(words)), isAway({ message: words })]).toEqual([true, false])
+  })
+
+  it.each([
+    coded('ER_DUP_ENTRY'),
+    coded(1062),
+    new Error('no such table'),
+    {},
+    { driverError: null },
+    null,
+    'EPIPE',
+    3,
+  ])('is not told by anything else: %s', (error) => expect(isAway(error)).toBe(false))
 })
 
 describe('the kept documents', () => {

@@ -76,6 +76,13 @@ describe('a body', () => {
     expect((await stranger.call('POST', '/api/session', '['.repeat(60_000))).status).toBe(400)
     const texts = { login: 'ann', password: `${'['.repeat(90)}"\\"${'{'.repeat(90)}` }
     expect((await stranger.call('POST', '/api/session', texts)).status).toBe(401)
+    // Side by side is not deep, and a quote within a text does not end it.
+    const flat = { login: 'ann', password: 'x', x: Array.from({ length: 100 }, () => [{}, [], { a: [] }]) }
+    expect((await stranger.call('POST', '/api/session', flat)).status).toBe(401)
+    const quoted = { login: 'ann', password: `"${'['.repeat(90)}` }
+    expect((await stranger.call('POST', '/api/session', quoted)).status).toBe(401)
+    const objects = `{"login":"ann","password":"x","x":${'{"a":'.repeat(64)}1${'}'.repeat(64)}}`
+    expect((await stranger.call('POST', '/api/session', objects)).status).toBe(400)
     const job = crypto.randomUUID()
     for (const body of ['['.repeat(100), 'no json'])
       expect((await ann.call('PUT', `/api/jobs/${job}/file?edit=${crypto.randomUUID()}`, body)).status).toBe(
