@@ -8,8 +8,8 @@ import { ruleNamed, ruleOf, rules } from './registry.ts'
 
 describe('the registry of rules', () => {
   it('has every rule once', () => {
-    expect(rules).toHaveLength(99)
-    expect(new Set(rules.map((rule) => rule.id)).size).toBe(99)
+    expect(rules).toHaveLength(101)
+    expect(new Set(rules.map((rule) => rule.id)).size).toBe(101)
     expect(ruleNamed('none')).toBeNull()
   })
 

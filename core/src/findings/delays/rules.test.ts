@@ -1,3 +1,4 @@
+import { expect, it } from 'vitest'
 import { cleanHouse, cleanMorrow, cleanTarn } from '../../testing/small-job.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { delayRules } from './rules.ts'
@@ -33,6 +34,13 @@ const cases: readonly RuleCase[] = [
     fix: 'Set the entry delay 1 to 20 s',
   },
   {
+    rule: 'delay-unset',
+    clean: cleanTarn,
+    spoil: (j) => j.set('job:main', { entry1: null }),
+    says: 'No entry delay 1 is set, and zone 01 starts it: the panel’s own time holds, whatever it is.',
+    fix: 'Set the entry delay 1 to 30 s',
+  },
+  {
     rule: 'exit-too-short',
     clean: cleanHouse,
     // 4 m at 1.2 m/s are 3.3 s; with 13 s more 16.3 s, that is 17 s, kept as 20 s in steps of 5 s.
@@ -57,3 +65,23 @@ const cases: readonly RuleCase[] = [
 ]
 
 describeRules(delayRules, cases)
+
+it('a way that is longer than the delay is no matter where everybody carries a fob that unsets', () => {
+  const slow = () => cleanHouse().set('job:main', { slowest: 'slow', entry1: 15 })
+  const withFob = slow().user('Nell').add('fob', 'quartet-c', { room: '', user: 'user:Nell' })
+  expect(slow().rules()).toContain('entry-too-short')
+  expect(withFob.rules()).not.toContain('entry-too-short')
+  expect(withFob.user('Ivo').rules()).toContain('entry-too-short')
+})
+
+it('a delay is only asked for where a zone starts it, and by zones of areas without their own', () => {
+  const none = { entry1: null, entry2: null, exit: null }
+  const asked = (job: ReturnType<typeof cleanTarn>): string[] =>
+    job.findings().flatMap(({ rule, field }) => (rule === 'delay-unset' ? [field ?? ''] : []))
+  expect(asked(cleanTarn().set('job:main', none))).toEqual(['entry1', 'exit'])
+  const night = cleanTarn()
+  night.set('job:main', none).set(night.zone('porch').id, { response: 'entry-2' })
+  expect(asked(night)).toEqual(['entry2', 'exit'])
+  night.set(night.zone('porch').id, { response: 'instant' })
+  expect(asked(night)).toEqual([])
+})

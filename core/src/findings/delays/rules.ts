@@ -1,7 +1,10 @@
+import { isEntry } from '../../act/behaviour.ts'
 import { setOp } from '../../job/edit.ts'
+import { recordsOf } from '../../job/document.ts'
 import { delayNeeds, entryWays, type EntryWay } from '../../premises/entry-ways.ts'
 import {
   delayFieldOf,
+  delayInArea,
   delayKeys,
   delaySets,
   encodeDelay,
@@ -10,7 +13,7 @@ import {
   type DelaySet,
 } from '../../response/delays.ts'
 import { presets, type Limit } from '../../response/presets.ts'
-import type { Context } from '../context.ts'
+import type { Context, ZoneView } from '../context.ts'
 import type { Found, FoundFix, RulesOf } from '../finding.ts'
 
 /** What the rules on delays find; all times in seconds, `area` null for the whole job. */
@@ -42,6 +45,8 @@ export interface DelayFacts {
   }
   readonly 'entry-too-short': ShortDelay
   readonly 'exit-too-short': ShortDelay
+  /** A delay that zones start, or that leaving needs, and that the job leaves open. */
+  readonly 'delay-unset': { readonly delay: DelayKey; readonly zones: readonly string[] }
   readonly 'siren-time': {
     readonly wanted: number
     /** The panel's field that cannot store it; null where the preset forbids it. */
@@ -119,7 +124,28 @@ export const delayRules: RulesOf<DelayFacts> = {
     severity: 'risks',
     stage: 'zones',
     key: ['area', 'delay', 'now', 'way', 'needed'],
-    find: (c) => [...tooShort(c, 'entry1'), ...tooShort(c, 'entry2')],
+    // Whoever carries a fob unsets at the door: then nobody walks to the keypad first.
+    find: (c) => (everybodyHasFob(c) ? [] : [...tooShort(c, 'entry1'), ...tooShort(c, 'entry2')]),
+  },
+  'delay-unset': {
+    severity: 'risks',
+    stage: 'zones',
+    key: ['delay', 'zones'],
+    find: (c) =>
+      (['entry1', 'entry2', 'exit'] as const).flatMap((delay) => {
+        if (!delayFieldOf(c.panel, c.info, delay)) return []
+        const zones = c.zones.filter((view) => starts(view, delay) && isOpen(c, view, delay))
+        if (zones.length === 0) return []
+        const numbers = zones.map(({ number }) => number)
+        return [
+          {
+            subject: 'job:main',
+            field: jobField(delay),
+            facts: { delay, zones: numbers },
+            fix: needed(c, delay),
+          },
+        ]
+      }),
   },
   'exit-too-short': {
     severity: 'risks',
@@ -222,6 +248,38 @@ function eachDelay<F>(
 }
 
 type Leaving = 'entry1' | 'entry2' | 'exit'
+
+/** Whether a zone starts the delay; people leave by every zone that starts one. */
+function starts({ trips }: ZoneView, delay: Leaving): boolean {
+  const modes = trips ? [trips.away, trips.stay, trips.night] : []
+  return modes.some((trip) =>
+    delay === 'exit' ? isEntry(trip) : trip === (delay === 'entry1' ? 'entry-1' : 'entry-2'),
+  )
+}
+
+function isOpen(c: Context, { zone }: ZoneView, delay: Leaving): boolean {
+  return delayInArea(c.doc, c.panel, { area: zone.area, key: delay }) === null
+}
+
+/** The next legal step that is long enough for the slowest way; the usual time where the house tells none. */
+function needed(c: Context, delay: Leaving): FoundFix | null {
+  const set = delaySets(c.doc, c.panel).find((one) => one.area === null)
+  const field = delayFieldOf(c.panel, c.info, delay)
+  const limit = limitOf(c.doc, delay)
+  const way = delayNeeds(entryWays(c.house, c.system, c.rules.figures))[delay]
+  const usual = limit?.usual ?? 30
+  const encoded = field ? encodeDelay(field, Math.max(way?.seconds ?? 0, usual), { limit }) : null
+  return set && encoded?.ok ? delayFix(c, { set, delay }, encoded.seconds) : null
+}
+
+/** Whether every user named carries a fob that unsets. */
+function everybodyHasFob(c: Context): boolean {
+  const users = recordsOf(c.doc, 'user')
+  const fobs = c.system.devices.filter(
+    ({ device, model }) => model.slot === 'fob' && model.disarms && device.deferred === null,
+  )
+  return users.length > 0 && users.every((user) => fobs.some(({ device }) => device.user === user.id))
+}
 
 /** Delays shorter than the slowest way of their doors: an area with a delay of its own answers for its doors, the job for the rest. */
 function tooShort(c: Context, delay: Leaving): Found<ShortDelay>[] {

@@ -42,6 +42,13 @@ const cases: readonly RuleCase[] = [
     fix: null,
   },
   {
+    rule: 'not-approved',
+    clean: cleanTarn,
+    spoil: (j) => j.set('job:main', { region: 'north-america' }),
+    says: 'The panel Tarn 40 is made for Europe, not for North America.',
+    fix: null,
+  },
+  {
     rule: 'discontinued',
     clean: () => cleanTarn().add('back', 'reedling-old', { existing: true, use: 'opening' }).number(),
     spoil: (j) => j.set('device:back', { existing: false }),

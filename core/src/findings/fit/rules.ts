@@ -1,4 +1,5 @@
 import { receiverLoad, type Fit } from '../../fit/fit.ts'
+import type { Region } from '../../units/region.ts'
 import type { Context } from '../context.ts'
 import type { Found, RulesOf } from '../finding.ts'
 
@@ -19,6 +20,13 @@ export interface FitFacts {
     readonly made: number
     readonly years: number
     readonly until: number
+  }
+  /** A panel or receiver that is not made for the job's region. */
+  readonly 'not-approved': {
+    readonly what: 'panel' | 'receiver'
+    readonly name: string
+    readonly region: Region
+    readonly made: readonly Region[]
   }
   readonly discontinued: { readonly model: string; readonly successor: string | null }
 }
@@ -94,6 +102,34 @@ export const fitRules: RulesOf<FitFacts> = {
         }
         return [{ subject: device.id, field: 'madeYear', facts, fix: null }]
       })
+    },
+  },
+  'not-approved': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'kit',
+    key: ['what', 'name', 'region'],
+    find: (c) => {
+      const { region, panel } = c.info
+      const found = (
+        what: 'panel' | 'receiver',
+        subject: string,
+        entry: { readonly name: string; readonly regions: readonly Region[] },
+      ): Found<FitFacts['not-approved']>[] =>
+        region === 'own' || entry.regions.includes(region)
+          ? []
+          : [
+              {
+                ...{ subject, field: what === 'panel' ? 'panel' : 'model', fix: null },
+                facts: { what, name: entry.name, region, made: entry.regions },
+              },
+            ]
+      return [
+        ...(c.panel && panel ? found('panel', 'job:main', c.panel) : []),
+        ...c.system.receivers.flatMap(({ id, model }) =>
+          id === 'built-in' ? [] : found('receiver', id, model),
+        ),
+      ]
     },
   },
   discontinued: {

@@ -1,3 +1,4 @@
+import { expect, it } from 'vitest'
 import { type SmallJob, cleanTarn } from '../../testing/small-job.ts'
 import { ostler } from '../testing/case-jobs.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
@@ -86,3 +87,8 @@ const cases: readonly RuleCase[] = [
 ]
 
 describeRules(lifeSafetyRules, cases)
+
+it('joined smoke and heat are no matter where no model of the family has them apart', () => {
+  const mesh = new SmallJob({ panel: 'panel/sallow-m' }).add('attic', 'pitchpan').number()
+  expect(mesh.rules()).not.toContain('joined-events')
+})

@@ -1,3 +1,4 @@
+import type { DeviceModel } from '../../catalogue/schema.ts'
 import { setOp } from '../../job/edit.ts'
 import { isLifeSafety } from '../../response/advise.ts'
 import type { Context, ZoneView } from '../context.ts'
@@ -163,7 +164,7 @@ export const lifeSafetyRules: RulesOf<LifeSafetyFacts> = {
       c.rules.schools.smokeHeat === 'joined'
         ? []
         : c.system.devices.flatMap(({ device, model }) =>
-            model.loops.some((loop) => loop.event === 'smoke' && /heat/i.test(loop.name))
+            joins(model) && hasApart(c, model)
               ? [
                   {
                     ...{ subject: device.id, field: 'model', fix: null },
@@ -214,4 +215,22 @@ function verifiedZones(c: Context): readonly ZoneView[] {
 function compartmentOf(view: ZoneView): string | null {
   const name = view.place?.room?.compartment.trim().toLowerCase() ?? ''
   return name === '' ? null : name
+}
+
+/** Whether a model tells smoke and heat by one loop. */
+function joins(model: DeviceModel): boolean {
+  return model.loops.some((loop) => loop.event === 'smoke' && /heat/i.test(loop.name))
+}
+
+/** Whether the catalogue has a model of its family that tells them apart: else there is nothing to advise. */
+function hasApart(c: Context, { family }: DeviceModel): boolean {
+  return c.catalogue
+    .all('device')
+    .some(
+      (other) =>
+        other.family === family &&
+        other.discontinued === undefined &&
+        ['smoke', 'heat'].every((event) => other.loops.some((loop) => loop.event === event)) &&
+        !joins(other),
+    )
 }

@@ -1,3 +1,4 @@
+import { expect, it } from 'vitest'
 import { cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import { pinfold, quillet } from '../testing/case-jobs.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
@@ -85,3 +86,24 @@ const cases: readonly RuleCase[] = [
 ]
 
 describeRules(reportingRules, cases)
+
+it('a silent zone that reports is found as that on a job without a station, not as a mixture', () => {
+  const job = new SmallJob({ monitored: false }).add('till', 'whisper').number()
+  job.set(job.zone('till').id, { response: 'panic-silent', report: true })
+  expect(job.rules()).toContain('silent-unreported')
+  expect(job.rules()).not.toContain('report-mixed')
+})
+
+it('what reports, or cannot be told not to, is no call unheard; nor is any on a job without a station', () => {
+  expect(
+    cleanTarn()
+      .rules()
+      .filter((rule) => /unreported/.test(rule)),
+  ).toEqual([])
+  const local = new SmallJob({ monitored: false })
+    .add('study', 'reedling-slim', { use: 'opening' })
+    .add('bed', 'beckon')
+    .number()
+  for (const key of ['study', 'bed']) local.set(local.zone(key).id, { report: false })
+  expect(local.rules().filter((rule) => /unreported/.test(rule))).toEqual([])
+})

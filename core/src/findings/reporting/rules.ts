@@ -170,7 +170,9 @@ export const reportingRules: RulesOf<ReportingFacts> = {
       const wanted = c.rules.schools.localReport === 'on'
       return c.zones.flatMap((view) => {
         const { report } = view.zone
-        if (report === wanted || view.type?.hides.includes('report')) return []
+        // A silent zone that reports to nobody is found as that, and its report is no mixture.
+        if (report === wanted || view.type?.hides.includes('report') || view.type?.sound === 'silent')
+          return []
         return [
           {
             ...{ subject: view.zone.id, field: 'report', facts: { zone: view.number, report, wanted } },

@@ -28,6 +28,14 @@ export const delayWords: WordsOf<DelayFacts> = {
     source: 'Slowest way from door to keypad at walking pace, time to key a code, and a margin (house rules)',
     says: tooShort,
   },
+  'delay-unset': {
+    title: 'delay that nobody has set',
+    source: 'A delay left as the panel comes is nobody’s figure',
+    says: ({ delay, zones }) =>
+      delay === 'exit'
+        ? `No exit delay is set, and people leave by ${zones.length === 1 ? 'zone' : 'zones'} ${zones.join(', ')}: the panel’s own time holds, whatever it is.`
+        : `No ${delayNames[delay]} is set, and ${zones.length === 1 ? 'zone' : 'zones'} ${zones.join(', ')} ${zones.length === 1 ? 'starts' : 'start'} it: the panel’s own time holds, whatever it is.`,
+  },
   'exit-too-short': {
     title: 'exit delay shorter than the way out',
     source: 'Slowest way from keypad to door at walking pace, time to key a code, and a margin (house rules)',

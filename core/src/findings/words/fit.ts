@@ -1,6 +1,13 @@
+import type { Region } from '../../units/region.ts'
 import type { WordsOf } from '../finding.ts'
 import type { FitFacts } from '../fit/rules.ts'
 import { here } from './plural.ts'
+
+const regionNames: Readonly<Record<Region, string>> = {
+  europe: 'Europe',
+  'north-america': 'North America',
+  own: 'a region of its own',
+}
 
 /** How the rules on fit read. */
 export const fitWords: WordsOf<FitFacts> = {
@@ -30,6 +37,12 @@ export const fitWords: WordsOf<FitFacts> = {
     source: 'Smoke and CO elements wear out; the stated life counts from the year of make',
     says: ({ model, room, made, years, until }) =>
       `${model}${here(room)} was made in ${made} to last ${years} years, until ${until}: replace it.`,
+  },
+  'not-approved': {
+    title: 'panel or receiver that is not made for the region',
+    source: 'What sends and is wired to the mains is approved by region',
+    says: ({ what, name, region, made }) =>
+      `The ${what} ${name} is made for ${made.map((one) => regionNames[one]).join(' and ')}, not for ${regionNames[region]}.`,
   },
   discontinued: {
     title: 'new device of a model no longer made',
