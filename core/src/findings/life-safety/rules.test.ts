@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { type SmallJob, cleanTarn } from '../../testing/small-job.ts'
+import { cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import { ostler } from '../testing/case-jobs.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { lifeSafetyRules } from './rules.ts'
