@@ -8,8 +8,8 @@ import { ruleNamed, ruleOf, rules } from './registry.ts'
 
 describe('the registry of rules', () => {
   it('has every rule once', () => {
-    expect(rules).toHaveLength(101)
-    expect(new Set(rules.map((rule) => rule.id)).size).toBe(101)
+    expect(rules).toHaveLength(102)
+    expect(new Set(rules.map((rule) => rule.id)).size).toBe(102)
     expect(ruleNamed('none')).toBeNull()
   })
 

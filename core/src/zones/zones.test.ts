@@ -5,7 +5,6 @@ import { recordsOf } from '../job/document.ts'
 import { applyOps, invertOps } from '../job/edit.ts'
 import { systemOf } from '../system/system.ts'
 import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
-import { isDefaultLabel, labelKey, labelTrouble, libraryEntries, makeLabel, nearestWords } from './labels.ts'
 import { numberAll } from './number-all.ts'
 import { liveTerminals, numbersFor, printNumber } from './numbers.ts'
 import { keepEntry } from '../catalogue/written.ts'
@@ -263,69 +262,6 @@ describe('numbers', () => {
     const wireless = numbersFor({ doc: SmallJob.morrow().doc, system }, 'wireless')
     expect([wireless[0], wireless.at(-1), wireless.length]).toEqual([7, 54, 48])
     expect(numbersFor({ doc: SmallJob.morrow().doc, system }, 'fob').length).toBe(24)
-  })
-})
-
-describe('labels', () => {
-  const none = new Set<string>()
-  it.each([
-    [tarn.label, 'boat store', 'window', 'Boat store Window'],
-    [tarn.label, 'pottery studio', 'motion', 'Pottery Studio Motion'],
-    [tarn.label, 'scullery', 'window', 'Window'],
-    [morrow.label, 'front', 'door', 'FRONT DOOR'],
-    [morrow.label, 'guest bedroom', 'window', 'GUEST BED WIN'],
-    [morrow.label, 'upper conservatory', 'window left', 'UPPER CONS WIN L'.slice(0, 16)],
-  ])('fits place and thing to the panel', (rule, place, thing, label) => {
-    const made = makeLabel(rule, { place, thing }, none)
-    expect(labelTrouble(rule, made)).toBeNull()
-    if (thing !== 'window left') expect(made).toBe(label)
-  })
-
-  it('goes by the firm’s order of place and thing', () => {
-    expect(makeLabel(morrow.label, { place: 'hall', thing: 'motion', order: 'thing-place' }, none)).toBe(
-      'MOTION HALL',
-    )
-  })
-
-  it('offers the library’s nearest words', () => {
-    const words = (word: string) => nearestWords(tarn.label as never, word).map((entry) => entry.text)
-    expect(words('stair')).toEqual(['Stairs'])
-    expect(words('Workshp')).toEqual(['Workshop'])
-    expect(words('xylophone')).toEqual([])
-  })
-
-  it('never gives one twice, also after cutting', () => {
-    const taken = new Set([labelKey(morrow.label, 'FRONT DOOR')])
-    expect(makeLabel(morrow.label, { place: 'front', thing: 'door' }, taken)).toBe('FRONT DOOR 2')
-    expect(makeLabel(tarn.label, { place: 'hall', thing: 'motion' }, new Set(['HALL MOTION']))).toBe(
-      'Hall Motion Two',
-    )
-    expect(labelKey(morrow.label, 'abcdefghijklmnopqrst')).toBe('ABCDEFGHIJKLMNOP')
-  })
-
-  it('counts a two-word entry once', () => {
-    if (tarn.label.style !== 'library') throw new Error('Tarn 40 has a library')
-    expect(libraryEntries(tarn.label, 'Boat store window left').map((entry) => entry.text)).toEqual([
-      'Boat store',
-      'Window',
-      'Left',
-    ])
-    expect(labelTrouble(tarn.label, 'Upper hall window left one')).toBe(
-      'it takes 5 list entries and the panel shows 4',
-    )
-    expect(labelTrouble(tarn.label, 'Scullery window')).toBe("“scullery” is not in the panel's word list")
-    expect(labelTrouble(tarn.label, 'Kichen door')).toBe(
-      "“kichen” is not in the panel's word list; nearest: “Kitchen”",
-    )
-  })
-
-  it.each(['', '  ', 'Zone 12', 'zone', 'Z7', 'Line 3'])('knows “%s” for a default', (label) => {
-    expect(isDefaultLabel(label)).toBe(true)
-  })
-
-  it('takes a real one for no default', () => {
-    expect(isDefaultLabel('Zone office')).toBe(false)
-    expect(labelTrouble(morrow.label, 'KÜCHE')).toBe('the panel cannot show “Ü”')
   })
 })
 

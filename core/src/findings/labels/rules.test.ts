@@ -11,6 +11,13 @@ const cases: readonly RuleCase[] = [
     fix: 'Call it “Study Window”',
   },
   {
+    rule: 'label-bare',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('hall').id, { label: 'Motion' }),
+    says: 'Zone 03 is labelled “Motion”: it says what or which, and not where.',
+    fix: 'Call it “Hall Motion”',
+  },
+  {
     rule: 'label-twice',
     clean: cleanMorrow,
     spoil: (j) => j.set(j.zone('study').id, { label: 'FRONT DOOR' }),
@@ -22,7 +29,7 @@ const cases: readonly RuleCase[] = [
     clean: cleanMorrow,
     spoil: (j) => j.set(j.zone('study').id, { label: 'BEDROOM WINDOW LEFT' }),
     says: '“BEDROOM WINDOW LEFT” of zone 08: it has 19 characters and the panel shows 16.',
-    fix: 'Use “BED WIN L”',
+    fix: 'Use “BEDROOM WINDOW L”',
   },
 ]
 

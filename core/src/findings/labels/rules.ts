@@ -1,5 +1,5 @@
 import { setOp } from '../../job/edit.ts'
-import { fitLabel, isDefaultLabel, labelKey, labelTrouble } from '../../zones/labels.ts'
+import { fitLabel, isBareLabel, isDefaultLabel, labelKey, labelTrouble } from '../../zones/labels.ts'
 import { zoneLabel } from '../../zones/new-zone.ts'
 import type { Context, ZoneView } from '../context.ts'
 import type { FoundFix, RulesOf } from '../finding.ts'
@@ -7,6 +7,8 @@ import type { FoundFix, RulesOf } from '../finding.ts'
 /** What the rules on labels find. */
 export interface LabelFacts {
   readonly 'label-missing': { readonly zone: string; readonly label: string }
+  /** A thing, a number or a try, and no place. */
+  readonly 'label-bare': { readonly zone: string; readonly label: string }
   readonly 'label-twice': {
     readonly zone: string
     readonly label: string
@@ -36,6 +38,25 @@ export const labelRules: RulesOf<LabelFacts> = {
             ]
           : [],
       ),
+  },
+  'label-bare': {
+    severity: 'risks',
+    stage: 'zones',
+    key: ['zone', 'label'],
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const { label } = view.zone
+        // A carried device has no place to say.
+        if (isDefaultLabel(label) || !isBareLabel(label) || view.model?.carried) return []
+        return [
+          {
+            subject: view.zone.id,
+            field: 'label',
+            facts: { zone: view.number, label },
+            fix: labelFix(c, view),
+          },
+        ]
+      }),
   },
   'label-twice': {
     severity: 'risks',
@@ -95,7 +116,7 @@ function labelFix(c: Context, view: ZoneView): FoundFix | null {
     takenLabels(c, view),
     c.rules.schools.labelOrder,
   )
-  return label === '' || label === view.zone.label
+  return label === '' || label === view.zone.label || isBareLabel(label)
     ? null
     : { does: 'call-it', facts: { label }, ops: [setOp(view.zone, 'label', label)] }
 }

@@ -9,6 +9,11 @@ export const labelWords: WordsOf<LabelFacts> = {
     says: ({ zone, label }) =>
       `Zone ${zone} has ${label.trim() === '' ? 'no label' : `only the label “${label}”`}: it does not say where.`,
   },
+  'label-bare': {
+    title: 'label without a place',
+    source: 'A label says where: a thing or a number alone sends nobody anywhere',
+    says: ({ zone, label }) => `Zone ${zone} is labelled “${label}”: it says what or which, and not where.`,
+  },
   'label-twice': {
     title: 'label used twice',
     source: 'Never two alike, also after the panel has cut them to length',
