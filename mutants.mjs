@@ -51,7 +51,7 @@ const narrow = tests('server/src', {
   'db/retry': 'db/small',
   'db/settings': 'db/rows http/firm',
   'db/source': 'db/builds db/backup',
-  'db/store': 'http/firm http/packs db/backup http/two',
+  'db/store': 'db/rows http/two',
   'db/summaries': 'jobs/summaries jobs/summaries-rest http/two',
   'db/transmitters': 'db/rows http/guards',
   'http/app': 'http/access http/session http/limits http/log http/outside http/client-files',

@@ -1,3 +1,4 @@
+import { EventEmitter, once } from 'node:events'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DataSource } from 'typeorm'
@@ -16,6 +17,7 @@ import { CatalogueStore } from './catalogue.ts'
 import { Firm, Job, JobEdit } from './entities.ts'
 import { JournalRows } from './journal-rows.ts'
 import { SettingsStore } from './settings.ts'
+import { createStore } from './store.ts'
 import { TransmitterRows } from './transmitters.ts'
 
 let source: DataSource
@@ -237,5 +239,60 @@ describe('rows of the journal', () => {
     expect(await about('user:u_1')).toEqual(['under'])
     expect(await about('user:u%1')).toEqual(['share'])
     expect(await about('user:uX1')).toEqual(['other'])
+  })
+})
+
+describe('the stores', () => {
+  it('tell the revisions of the jobs asked for, by firm and job, and nothing of none', async () => {
+    const store = createStore(source)
+    const [firm, other] = [await aFirm(), await aFirm()]
+    const [one, two, foreign] = [await aJob(firm), await aJob(firm), await aJob(other)]
+    await source.getRepository(Job).update({ id: two }, { revision: 7 })
+    expect([...(await store.revisions([]))]).toEqual([])
+    const asked = [one, two, foreign].map((jobId) => ({ firmId: firm, jobId }))
+    expect(Object.fromEntries(await store.revisions(asked))).toEqual({
+      [`${firm}|${one}`]: 0,
+      [`${firm}|${two}`]: 7,
+    })
+    expect(Object.fromEntries(await store.revisions(asked.slice(1, 2)))).toEqual({ [`${firm}|${two}`]: 7 })
+  })
+
+  it('answer in the tables of this build alone', async () => {
+    const store = createStore(source)
+    expect(await store.answers()).toBe(true)
+    await source.query(
+      "INSERT INTO migrations (timestamp, name) VALUES (99999999999999, 'Later99999999999999')",
+    )
+    expect(await store.answers()).toBe(false)
+    await source.query("DELETE FROM migrations WHERE name LIKE 'Later%'")
+    expect(await store.answers()).toBe(true)
+  })
+
+  it('let one at a time do the work of a name, and free it also after a failure', async () => {
+    const store = createStore(source)
+    const doors = new EventEmitter()
+    const first = store.alone('backup', async () => {
+      doors.emit('in')
+      const [given] = (await once(doors, 'out')) as [string]
+      return given
+    })
+    await once(doors, 'in')
+    expect(await store.alone('backup', () => Promise.resolve('second'))).toBeNull()
+    expect(await store.alone('other', () => Promise.resolve('other'))).toBe('other')
+    doors.emit('out', 'first')
+    expect(await first).toBe('first')
+    await expect(store.alone('backup', () => Promise.reject(new Error('broke')))).rejects.toThrow('broke')
+    expect(await store.alone('backup', () => Promise.resolve('third'))).toBe('third')
+  })
+
+  it('give a summary back, and know what waits for one by firm', async () => {
+    const store = createStore(source)
+    const [firm, none] = [await aFirm(), await aFirm()]
+    await aJob(firm)
+    await aJob(firm)
+    const now = new Date()
+    expect([await store.summaries.waiting(firm, now), await store.summaries.waiting(none, now)]).toEqual([
+      2, 0,
+    ])
   })
 })
