@@ -3,7 +3,7 @@ import type { PanelModel, ReceiverModel } from '../catalogue/schema.ts'
 import { kindOf } from '../response/advise.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { fitAll, type Fit, type Verdict } from './fit.ts'
-import { firmwareWhenChosen } from '../system/choose-panel.ts'
+import { firmwareWhenChosen } from '../response/choose-panel.ts'
 import type { PresentReceiver, System } from '../system/system.ts'
 
 /** What a panel would be for this kit. */

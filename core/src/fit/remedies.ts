@@ -7,7 +7,7 @@ import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
-import { choosePanelOps } from '../system/choose-panel.ts'
+import { choosePanelOps } from '../response/choose-panel.ts'
 import { systemOf, type System, type JobAndCatalogue, type DocAndSystem } from '../system/system.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
 

@@ -6,7 +6,7 @@ import {
   blankJob,
   emptyDocument,
   firmwareWhenChosen,
-  presets,
+  firstDelays,
   recordProblems,
   SCHEMA,
   startOps,
@@ -61,7 +61,6 @@ watch(
 )
 
 function record(): JobInfo {
-  const preset = presets[form.region]
   const pet = form.petKg.trim().replace(',', '.')
   const panel = session.catalogue?.get('panel', form.panel) ?? null
   return {
@@ -70,12 +69,7 @@ function record(): JobInfo {
     ...form,
     petKg: pet === '' ? null : Number(pet),
     radioFirmware: firmwareWhenChosen(panel, form.kind),
-    entry1: preset.entry.usual,
-    entry2: preset.entryPlusAbort
-      ? preset.entryPlusAbort - (preset.abort?.usual ?? 0)
-      : (preset.entry.max ?? 60),
-    exit: preset.exit.usual,
-    abortWindow: preset.abort?.usual ?? null,
+    ...firstDelays(panel, form.region),
     airSeed: Math.floor(Math.random() * 4294967296),
   }
 }
