@@ -67,6 +67,13 @@ const cases: readonly RuleCase[] = [
     fix: 'Make it an everyday door',
   },
   {
+    rule: 'use-unstated',
+    clean: cleanTarn,
+    spoil: (j) => j.set('device:study', { use: 'none' }),
+    says: 'Nobody said how people use the place of Reedling Slim contact in study: who comes in there, and what is on the way to the keypad. Their types are taken as for windows and ways until then; describe the house, or say the use of each.',
+    fix: null,
+  },
+  {
     rule: 'fact-missing',
     clean: cleanHouse,
     spoil: (j) => j.add('attic', 'reedling-slim').number(),

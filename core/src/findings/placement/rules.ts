@@ -43,6 +43,8 @@ export interface PlacementFacts {
     readonly setting: string | null
   }
   readonly 'use-differs': Placed & { readonly said: Use; readonly derived: Use; readonly why: string }
+  /** Contacts and motions whose use nobody stated, in a house that nobody described. */
+  readonly 'use-unstated': { readonly devices: readonly string[] }
   readonly 'fact-missing': Placed & {
     readonly needed: readonly string[]
     /** What is assumed meanwhile, as a sentence; null when nothing can be. */
@@ -179,6 +181,24 @@ export const placementRules: RulesOf<PlacementFacts> = {
           },
         ]
       }),
+  },
+  'use-unstated': {
+    severity: 'advice',
+    stage: 'survey',
+    key: ['devices'],
+    find: (c) => {
+      // A described house tells, or asks for the fact that it lacks.
+      if (c.house.rooms.length > 0) return []
+      const unsaid = c.system.devices.filter(
+        ({ device, model }) =>
+          device.use === 'none' && device.deferred === null && ['contact', 'motion'].includes(model.class),
+      )
+      if (unsaid.length === 0) return []
+      const devices = unsaid.map(
+        ({ device, model }) => `${model.name}${device.room === '' ? '' : ` in ${device.room}`}`,
+      )
+      return [at('premises', 'use', { devices })]
+    },
   },
   'fact-missing': {
     severity: 'advice',

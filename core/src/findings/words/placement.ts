@@ -61,6 +61,15 @@ export const placementWords: WordsOf<PlacementFacts> = {
     says: ({ model, room, said, derived, why }) =>
       `${model}${here(room)} is said to be ${useNames[said]}, but ${lowerFirst(why)} That makes it ${useNames[derived]}.`,
   },
+  'use-unstated': {
+    title: 'use of doors and motions not stated',
+    source: 'A door whose use nobody stated is asked for, never taken for a window',
+    says: ({ devices }) => {
+      const named = devices.slice(0, 3).join(', ')
+      const more = devices.length > 3 ? ` and ${devices.length - 3} more` : ''
+      return `Nobody said how people use the place of ${named}${more}: who comes in there, and what is on the way to the keypad. Their types are taken as for windows and ways until then; describe the house, or say the use of each.`
+    },
+  },
   'fact-missing': {
     title: 'a fact about the house is missing',
     source: 'A judgement that lacks a fact names it instead of guessing',
