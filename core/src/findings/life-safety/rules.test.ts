@@ -1,5 +1,5 @@
-import { expect, it } from 'vitest'
-import { cleanTarn, SmallJob } from '../../testing/small-job.ts'
+import type { SmallJob } from '../../testing/small-job.ts';
+import { cleanTarn } from '../../testing/small-job.ts'
 import { ostler } from '../testing/case-jobs.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { lifeSafetyRules } from './rules.ts'
@@ -87,8 +87,3 @@ const cases: readonly RuleCase[] = [
 ]
 
 describeRules(lifeSafetyRules, cases)
-
-it('joined smoke and heat are no matter where no model of the family has them apart', () => {
-  const mesh = new SmallJob({ panel: 'panel/sallow-m' }).add('attic', 'pitchpan').number()
-  expect(mesh.rules()).not.toContain('joined-events')
-})

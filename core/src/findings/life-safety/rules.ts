@@ -164,7 +164,7 @@ export const lifeSafetyRules: RulesOf<LifeSafetyFacts> = {
       c.rules.schools.smokeHeat === 'joined'
         ? []
         : c.system.devices.flatMap(({ device, model }) =>
-            joins(model) && hasApart(c, model)
+            joins(model)
               ? [
                   {
                     ...{ subject: device.id, field: 'model', fix: null },
@@ -220,17 +220,4 @@ function compartmentOf(view: ZoneView): string | null {
 /** Whether a model tells smoke and heat by one loop. */
 function joins(model: DeviceModel): boolean {
   return model.loops.some((loop) => loop.event === 'smoke' && /heat/i.test(loop.name))
-}
-
-/** Whether the catalogue has a model of its family that tells them apart: else there is nothing to advise. */
-function hasApart(c: Context, { family }: DeviceModel): boolean {
-  return c.catalogue
-    .all('device')
-    .some(
-      (other) =>
-        other.family === family &&
-        other.discontinued === undefined &&
-        ['smoke', 'heat'].every((event) => other.loops.some((loop) => loop.event === event)) &&
-        !joins(other),
-    )
 }
