@@ -98,7 +98,7 @@ async function numberZones(page: Page): Promise<void> {
   const findings = page
     .getByRole('navigation', { name: 'Findings' })
     .or(page.getByLabel('Findings', { exact: true }))
-  const card = findings.getByRole('article').filter({ hasText: 'entry delay on a device that is no entry' })
+  const card = findings.getByRole('article').filter({ hasText: 'entry delay where nobody comes in' })
   await expect(card).toContainText('an intruder there would have 30 s of silence')
   await card.getByRole('button', { name: 'Use “Outer line”…' }).click()
   await expect(card.getByRole('row', { name: /zone 02, response/ })).toContainText('Outer line')

@@ -148,8 +148,14 @@ async function curedByHand(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Remove Herald 8/ }).click()
   await page.getByRole('button', { name: /^More of Stilt motion in Long room/ }).click()
   await page.getByRole('button', { name: /^Remove Stilt motion/ }).click()
-  await expect(page.getByText('1 finding')).toBeVisible()
   await stage(page, 'Zones')
+  // The house is described by now: the glass break of the workshop goes by the school of noisy rooms.
+  await page.getByRole('button', { name: /findings$/ }).click()
+  const glass = page.getByRole('article').filter({ hasText: 'glass break against the house rule' })
+  await glass.getByRole('button', { name: /Use “Inner room, away only”/ }).click()
+  await glass.getByRole('button', { name: 'Apply' }).click()
+  await page.getByRole('button', { name: 'Close', exact: true }).click()
+  await expect(page.getByText('1 finding')).toBeVisible()
 }
 
 async function takeOnAndDepart(page: Page, other: Page): Promise<void> {
@@ -205,12 +211,12 @@ async function houseRules(page: Page): Promise<void> {
   await page.getByLabel('Time to key a code').fill('90')
   await page.getByLabel('Time to key a code').blur()
   await expect(page.getByText('Time to key a code must be at most 60')).toBeVisible()
-  await page.getByLabel('Margin').fill('25')
+  await page.getByLabel('Margin').fill('30')
   await page.getByLabel('Margin').blur()
   await page.getByRole('button', { name: 'See what it changes…' }).click()
-  // 29 s for the annexe door become 49 s, and no legal delay is that long.
+  // 37 s for the boat store door become 62 s: more than the exit delay. Entry is no matter, for everybody carries a fob.
   await expect(page.getByText(/The Old Ropewalk/)).toBeVisible()
-  await expect(page.getByText(/move the keypad, give a fob, or use another door/).first()).toBeVisible()
+  await expect(page.getByText(/Exit delay is 60 s; boat store door/i).first()).toBeVisible()
   await accessible(page)
   await page.getByRole('button', { name: 'Put back' }).click()
 }

@@ -215,11 +215,7 @@ describe('areas at the panel', () => {
   })
 
   it('counts wired keypads along the cable', () => {
-    const job = cleanMorrow()
-      .area(2, 'Annexe')
-      .add('one', 'keyplate-w')
-      .add('two', 'keyplate-w')
-      .serves('two', 2)
+    const job = cleanMorrow().area(2, 'Annexe').add('two', 'keyplate-w').number().serves('two', 2)
     expect(steps(job, 'Areas of keypads').map((item) => item.keys)).toEqual([
       '801 [send] 1 2 [send]',
       '802 [send] 2 [send]',

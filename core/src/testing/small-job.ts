@@ -287,5 +287,6 @@ export function cleanMorrow(): SmallJob {
     .add('hall', 'prowl-pet', { use: 'on-way' })
     .add('attic', 'cinder-trio')
     .add('bedroom', 'callbell')
+    .add('keypad', 'keyplate-w', { room: 'hall' })
     .number()
 }

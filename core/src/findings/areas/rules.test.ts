@@ -40,6 +40,13 @@ const cases: readonly RuleCase[] = [
     fix: null,
   },
   {
+    rule: 'nothing-unsets',
+    clean: cleanTarn,
+    spoil: (j) => j.apply([{ op: 'remove', record: j.device('fob') }]),
+    says: 'Zones watch for burglars, and the kit has neither a keypad nor a fob that unsets: nobody could set Tarn 40 or stop its alarm, unless it has keys of its own.',
+    fix: null,
+  },
+  {
     rule: 'area-unserved',
     clean: () => ostler().add('pad', 'scriber-8', { room: 'hall' }).area(2, 'Annexe').number(),
     spoil: (j) => j.set(j.zone('front').id, { area: 'area:2' }).serves('pad', 1),

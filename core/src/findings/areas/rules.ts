@@ -16,6 +16,7 @@ export interface AreaFacts {
     readonly has: number
   }
   readonly 'common-entry': { readonly zone: string; readonly areas: readonly string[] }
+  readonly 'nothing-unsets': { readonly panel: string }
   readonly 'area-unserved': { readonly area: string }
   readonly 'area-passed': {
     readonly way: string
@@ -79,6 +80,16 @@ export const areaRules: RulesOf<AreaFacts> = {
         return [{ subject: view.zone.id, field: 'area2', facts: { zone: view.number, areas }, fix: null }]
       }),
   },
+  'nothing-unsets': {
+    severity: 'risks',
+    stage: 'kit',
+    key: [],
+    find: (c) => {
+      const guarded = c.zones.some(({ type }) => type?.kind === 'burglary')
+      if (!guarded || padsOf(c).length > 0 || c.info.keySwitch !== 'none') return []
+      return [{ subject: 'job:main', field: null, facts: { panel: c.panel?.name ?? '' }, fix: null }]
+    },
+  },
   'area-unserved': {
     severity: 'stops',
     waive: 'owner',
@@ -86,10 +97,8 @@ export const areaRules: RulesOf<AreaFacts> = {
     key: ['area'],
     find: (c) => {
       if (!c.panel?.couplings?.keypadAreas) return []
-      const pads = c.system.devices.filter(
-        ({ model }) => model.class === 'keypad' || (model.slot === 'fob' && model.disarms),
-      )
-      // That there is nothing at all to set the system with is another matter.
+      const pads = padsOf(c)
+      // That there is nothing at all to set the system with is a rule of its own.
       if (pads.length === 0) return []
       const served = pads.map(({ device }) => servedAreas(c.doc, c.panel, device))
       return recordsOf(c.doc, 'area').flatMap((area) => {
@@ -178,4 +187,11 @@ function zonesIn(c: Context, area: Area): readonly ZoneView[] {
 
 function areaName(doc: JobDocument, id: string | null): string {
   return recordOf(doc, 'area', id)?.name ?? 'no area'
+}
+
+/** What sets and unsets: keypads, and fobs that can do both. */
+function padsOf(c: Context): Context['system']['devices'] {
+  return c.system.devices.filter(
+    ({ model }) => model.class === 'keypad' || (model.slot === 'fob' && model.disarms),
+  )
 }

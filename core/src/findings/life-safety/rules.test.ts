@@ -1,4 +1,4 @@
-import type { SmallJob } from '../../testing/small-job.ts';
+import type { SmallJob } from '../../testing/small-job.ts'
 import { cleanTarn } from '../../testing/small-job.ts'
 import { ostler } from '../testing/case-jobs.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'

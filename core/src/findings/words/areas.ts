@@ -20,6 +20,12 @@ export const areaWords: WordsOf<AreaFacts> = {
     says: ({ zone, areas }) =>
       `Zone ${zone} is common to ${areas.join(' and ')}: while only one of them is set, it is not watched.`,
   },
+  'nothing-unsets': {
+    title: 'no keypad and no fob',
+    source: 'A burglary system is set and unset by keypad, fob or key switch',
+    says: ({ panel }) =>
+      `Zones watch for burglars, and the kit has neither a keypad nor a fob that unsets: nobody could set ${panel} or stop its alarm, unless it has keys of its own.`,
+  },
   'area-unserved': {
     title: 'area that no keypad or fob unsets',
     source: 'A keypad or fob sets and unsets only its own areas',
