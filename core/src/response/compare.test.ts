@@ -77,7 +77,7 @@ describe('a chosen type against the need of its place', () => {
   it('says nothing of events that are no burglary, nor of a command', () => {
     for (const event of ['smoke', 'heat', 'co', 'freeze', 'flood', 'panic', 'medical', 'disarm'] as const)
       expect(watchOf(at(event, 'entry'))).toBeNull()
-    expect(consequence({ of: 'outer line' }, 'away', 'command')).toBeNull()
+    expect(consequence({ of: 'entry door', inStay: true, delay: 1 }, 'away', 'command')).toBeNull()
   })
 })
 
