@@ -8,7 +8,13 @@ import { pinOps } from '../job/start.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
 import { choosePanelOps } from '../response/choose-panel.ts'
-import { systemOf, type System, type JobAndCatalogue, type DocAndSystem } from '../system/system.ts'
+import {
+  systemOf,
+  type System,
+  type JobAndCatalogue,
+  type JobAndSystem,
+  type DocAndSystem,
+} from '../system/system.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
 
 type RemedyKind = Exclude<keyof RemedyCosts, 'enrol'>
@@ -131,13 +137,7 @@ function firmwares(system: System): Attempt[] {
     }))
 }
 
-interface Situation {
-  readonly doc: JobDocument
-  readonly catalogue: Catalogue
-  readonly system: System
-}
-
-function swaps({ doc, catalogue, system }: Situation, device: Device, model: DeviceModel): Attempt[] {
+function swaps({ doc, catalogue, system }: JobAndSystem, device: Device, model: DeviceModel): Attempt[] {
   const needed = neededEvents({ doc, system }, device, model)
   const fitting = catalogue
     .all('device')
@@ -217,7 +217,7 @@ export function swapOps({ doc, catalogue }: JobAndCatalogue, device: Device, oth
   ]
 }
 
-function receivers({ doc, catalogue, system }: Situation, newId: () => string): Attempt[] {
+function receivers({ doc, catalogue, system }: JobAndSystem, newId: () => string): Attempt[] {
   const { panel } = system
   const has = new Set(system.receivers.map((item) => item.model.id))
   return (panel?.receivers ?? [])

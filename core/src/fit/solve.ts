@@ -11,7 +11,13 @@ import type { RemedyCosts } from '../house-rules/house-rules.ts'
 import { neededEvents, stands, swapOps } from './remedies.ts'
 import { repeaterTrouble } from './repeaters.ts'
 import { firmwareWhenChosen } from '../response/choose-panel.ts'
-import { systemOf, type PresentReceiver, type System, type JobAndCatalogue } from '../system/system.ts'
+import {
+  systemOf,
+  type PresentReceiver,
+  type System,
+  type JobAndCatalogue,
+  type JobAndSystem,
+} from '../system/system.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { isDeviceKnown } from '../job/enrolment.ts'
 
@@ -257,14 +263,8 @@ function placeAll({ doc, catalogue }: JobAndCatalogue, setting: Setting, costs: 
   }
 }
 
-interface Trial {
-  readonly doc: JobDocument
-  readonly catalogue: Catalogue
-  readonly system: System
-}
-
 /** The device as it is, and every model that could stand in its place. */
-function choicesOf({ doc, catalogue, system }: Trial, device: Device, model: DeviceModel): Choice[] {
+function choicesOf({ doc, catalogue, system }: JobAndSystem, device: Device, model: DeviceModel): Choice[] {
   const needed = neededEvents({ doc, system }, device, model)
   const others = catalogue
     .all('device')

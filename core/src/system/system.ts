@@ -19,6 +19,11 @@ export interface JobAndCatalogue {
   readonly catalogue: Catalogue
 }
 
+/** The same, with its hardware looked up. */
+export interface JobAndSystem extends JobAndCatalogue {
+  readonly system: System
+}
+
 /** A job's document and its hardware looked up. */
 export interface DocAndSystem {
   readonly doc: JobDocument

@@ -2,7 +2,7 @@ import { setOp } from '../../job/edit.ts'
 import { fitLabel, isBareLabel, isDefaultLabel, labelKey, labelTrouble } from '../../zones/labels.ts'
 import { zoneLabel } from '../../zones/new-zone.ts'
 import type { Context, ZoneView } from '../context.ts'
-import type { FoundFix, RulesOf } from '../finding.ts'
+import type { Found, FoundFix, RulesOf } from '../finding.ts'
 
 /** What the rules on labels find. */
 export interface LabelFacts {
@@ -25,19 +25,7 @@ export const labelRules: RulesOf<LabelFacts> = {
     severity: 'risks',
     stage: 'zones',
     key: ['zone', 'label'],
-    find: (c) =>
-      c.zones.flatMap((view) =>
-        isDefaultLabel(view.zone.label)
-          ? [
-              {
-                subject: view.zone.id,
-                field: 'label',
-                facts: { zone: view.number, label: view.zone.label },
-                fix: labelFix(c, view),
-              },
-            ]
-          : [],
-      ),
+    find: (c) => c.zones.flatMap((view) => (isDefaultLabel(view.zone.label) ? [atLabel(c, view)] : [])),
   },
   'label-bare': {
     severity: 'risks',
@@ -48,14 +36,7 @@ export const labelRules: RulesOf<LabelFacts> = {
         const { label } = view.zone
         // A carried device has no place to say.
         if (isDefaultLabel(label) || !isBareLabel(label) || view.model?.carried) return []
-        return [
-          {
-            subject: view.zone.id,
-            field: 'label',
-            facts: { zone: view.number, label },
-            fix: labelFix(c, view),
-          },
-        ]
+        return [atLabel(c, view)]
       }),
   },
   'label-twice': {
@@ -107,6 +88,12 @@ export const labelRules: RulesOf<LabelFacts> = {
         return [{ subject: view.zone.id, field: 'label', facts: { zone: view.number, label, trouble }, fix }]
       }),
   },
+}
+
+/** A label that does not say where, with one that does. */
+function atLabel(c: Context, view: ZoneView): Found<{ readonly zone: string; readonly label: string }> {
+  const facts = { zone: view.number, label: view.zone.label }
+  return { subject: view.zone.id, field: 'label', facts, fix: labelFix(c, view) }
 }
 
 function labelFix(c: Context, view: ZoneView): FoundFix | null {
