@@ -217,6 +217,22 @@ describe('what is wrong is told by door, way, seconds and mode', () => {
     expect(found(typed('some', 'panic')(unsaid()))).toEqual(['some burglary-wrong-kind'])
   })
 
+  it('says of a leaf in its room that it is taken to see it, until somebody said so', () => {
+    const said = (job: SmallJob): string | undefined =>
+      typed(
+        'watch',
+        'follow-away',
+      )(job)
+        .findings()
+        .find(({ rule }) => rule === 'leaf-follows')?.text
+    expect(said(farm())).toMatch(/^Zone 007 sees the leaf of the garage door and follows/)
+    const unsaid = farm()
+    const sight = Object.values(unsaid.doc.records).find((record) => record.type === 'sight')
+    if (!sight) throw new Error('no sight')
+    unsaid.apply([{ op: 'remove', record: sight }])
+    expect(said(unsaid)).toMatch(/^Zone 007 is taken to see the leaf of the garage door and follows/)
+  })
+
   it('names a panel that has no other type, and offers none', () => {
     const tarn = new SmallJob({ panel: 'panel/tarn-40', entry1: 20 })
       .add('watch', 'stilt', { use: 'entry-far' })

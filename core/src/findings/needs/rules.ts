@@ -27,7 +27,10 @@ interface Judged {
 /** What the rules on needs find. */
 export interface NeedFacts {
   readonly 'alarms-on-owner': Judged & { readonly at: 'door' | 'way' }
-  readonly 'leaf-follows': Judged
+  readonly 'leaf-follows': Judged & {
+    /** Whether that it sees the leaf is taken from the room alone. */
+    readonly assumed: boolean
+  }
   readonly 'way-unwatched': Judged
   readonly 'delay-no-entry': {
     readonly zone: string
@@ -77,7 +80,10 @@ export const needRules: RulesOf<NeedFacts> = {
     severity: 'risks',
     stage: 'zones',
     key: ['zone', 'cells'],
-    find: (c) => differing(c, ['may'], (differs) => [judged(differs)]),
+    find: (c) =>
+      differing(c, ['may'], (differs) => [
+        { ...judged(differs), assumed: (differs.view.place?.missing.length ?? 0) > 0 },
+      ]),
   },
   'way-unwatched': {
     severity: 'risks',

@@ -16,8 +16,8 @@ export const needWords: WordsOf<NeedFacts> = {
   'leaf-follows': {
     title: 'motion at the leaf that follows',
     source: 'A motion that sees the leaf of an entry door trips before the contact does',
-    says: ({ zone, door, lacks }) =>
-      `Zone ${zone} sees the leaf of ${door === '' ? 'an entry door' : `the ${lowerFirst(door)}`} and follows: motion and contact race, and where the motion is first it alarms on its owner. That door’s delay cures it, or turning or masking the motion.${noType(lacks)}`,
+    says: ({ zone, door, assumed, lacks }) =>
+      `Zone ${zone} ${assumed ? 'is taken to see' : 'sees'} the leaf of ${door === '' ? 'an entry door' : `the ${lowerFirst(door)}`} and follows: motion and contact race, and where the motion is first it alarms on its owner. That door’s delay cures it, or turning or masking the motion.${noType(lacks)}`,
   },
   'way-unwatched': {
     title: 'not watched in a mode',
