@@ -239,7 +239,7 @@ describe('what is wrong is told by door, way, seconds and mode', () => {
       .number()
     const finding = tarn.findings().find(({ rule }) => rule === 'shorter-delay')
     expect(finding?.text).toBe(
-      'Zone 01 starts entry 1 in away: 20 s are there, and its door is far from the keypad. Tarn 40 has no type that does otherwise. Lengthen entry 1, give a fob, or move the keypad.',
+      'Zone 01 starts entry 1 in away: 20 s are there, and its door is far from the keypad. The nearest type of Tarn 40 does the same. Lengthen entry 1, give a fob, or move the keypad.',
     )
     expect(finding?.fix).toBeNull()
   })

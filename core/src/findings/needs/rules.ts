@@ -20,7 +20,7 @@ interface Judged {
   readonly cells: readonly Cell[]
   /** The door that people come from; empty where the house tells none. */
   readonly door: string
-  /** The panel, where it has no type that does otherwise; else null. */
+  /** The panel, where the nearest type of it comes to the same; else null. */
   readonly lacks: string | null
 }
 
@@ -209,7 +209,7 @@ interface Comparison {
   readonly others: readonly Other[]
 }
 
-/** A zone whose type differs from its need in some way: where, and whether the panel has none that does otherwise. */
+/** A zone whose type differs from its need in some way: where, and whether the nearest type comes to the same. */
 interface Differs {
   readonly view: ZoneView
   readonly watch: Watch

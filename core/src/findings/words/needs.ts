@@ -128,5 +128,5 @@ function modesOf(cells: readonly Cell[]): string {
 }
 
 function noType(lacks: string | null): string {
-  return lacks === null ? '' : ` ${lacks} has no type that does otherwise.`
+  return lacks === null ? '' : ` The nearest type of ${lacks} does the same.`
 }
