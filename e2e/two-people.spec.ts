@@ -64,6 +64,11 @@ test('two people work on one job: news, conflict, undo, offline', async ({ page,
   // The journal tells what was done by whom.
   await page.getByRole('button', { name: 'Journal' }).click()
   await expect(page.getByText('Idris Quayle changed the wishes of the job')).toBeVisible()
+  // It leads to where that is worked on.
+  await page.goto(page.url().replace('/survey', '/zones'))
+  await page.getByRole('button', { name: 'Journal' }).click()
+  await page.getByRole('button', { name: 'Show where Idris Quayle changed the wishes of the job' }).click()
+  await expect(page).toHaveURL(/\/survey/)
   await other.context().close()
 })
 

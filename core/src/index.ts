@@ -123,11 +123,16 @@ export type {
 export { pinUpdateOps, pinUpdates } from './job/pins.ts'
 
 export { pinOps, startOps } from './job/start.ts'
+export { stageKeys, stageOf } from './job/stages.ts'
+export type { Stage } from './job/stages.ts'
 export { aRecord, fieldWords, titleOf } from './job/titles.ts'
 export { presets } from './response/presets.ts'
 
 export { fitAll, fitPair, receiverLoad } from './fit/fit.ts'
-export type { Fit, FitReason, Verdict } from './fit/fit.ts'
+export type { Fit, Verdict } from './fit/fit.ts'
+export type { FitReason } from './fit/reasons.ts'
+export { placeWords } from './findings/words/places.ts'
+export { reasonWords } from './findings/words/fit-reasons.ts'
 export { rankPanels } from './fit/candidates.ts'
 export type { PanelChoice } from './fit/candidates.ts'
 export { remediesFor } from './fit/remedies.ts'
@@ -147,8 +152,8 @@ export { compareIds, groupId, readSticker } from './identity/sticker.ts'
 export { wiringWords } from './programming/field-values.ts'
 export { advise, needOf, tripWords, whileMoving } from './response/advise.ts'
 
+export { bothNumbers } from './response/delay-words.ts'
 export {
-  bothNumbers,
   delayFieldOf,
   delayKeys,
   delayNames,

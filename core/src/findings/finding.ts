@@ -1,4 +1,5 @@
 import type { Op } from '../job/edit.ts'
+import type { Stage } from '../job/stages.ts'
 import type { Waiver } from '../job/records.ts'
 import type { Context } from './context.ts'
 import type { FixFacts } from './words/fixes.ts'
@@ -57,7 +58,7 @@ export interface Declared<F> {
   /** Who may take it upon themselves: by default anybody; `owner` for life safety; `never` for what physics or the panel forbids. */
   readonly waive?: 'owner' | 'never'
   /** Stages on which it is shown. */
-  readonly stage: 'survey' | 'kit' | 'zones' | 'enrol' | 'prove'
+  readonly stage: Stage
   /** Facts that a waiver is bound to, besides rule and subject: it ends when one of them is another. */
   readonly key: readonly (keyof F & string)[]
   readonly find: (context: Context) => readonly Found<F>[]

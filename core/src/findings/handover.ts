@@ -9,6 +9,7 @@ import type { JudgeInput } from './context.ts'
 import type { Finding } from './finding.ts'
 import { stops } from './judge.ts'
 import { counted, plural } from './words/plural.ts'
+import { stageKeys, type Stage } from '../job/stages.ts'
 import { isDeviceEnrolled, isEnrolled } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
 
@@ -21,7 +22,7 @@ export interface Owed {
   /** How many single things it sums up. */
   readonly count: number
   /** Stage where it is done. */
-  readonly stage: 'survey' | 'kit' | 'zones' | 'program' | 'enrol' | 'prove' | 'handover'
+  readonly stage: Stage
 }
 
 /** Everything owed, what blocks first: nothing half-done is silently missing. */
@@ -195,8 +196,7 @@ function laterOwed({ input, doc, system }: Look): Owed[] {
 
 /** The stage whose work is next: the first in working order that owes something. */
 export function nextStage(owed: readonly Owed[]): Owed['stage'] {
-  const order: readonly Owed['stage'][] = ['survey', 'kit', 'zones', 'program', 'enrol', 'prove', 'handover']
-  return order.find((stage) => owed.some((item) => item.stage === stage)) ?? 'handover'
+  return stageKeys.find((stage) => owed.some((item) => item.stage === stage)) ?? 'handover'
 }
 
 /** What has changed under proofs, each change once, the first few by name. */

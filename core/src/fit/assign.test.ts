@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { assignPlaces, type Want } from './assign.ts'
+import { reasonWords } from '../findings/words/fit-reasons.ts'
 import { fitAll } from './fit.ts'
 import { systemOf } from '../system/system.ts'
 import { runs } from '../testing/runs.ts'
@@ -71,7 +72,7 @@ it('counts zone numbers per event: the devices beyond them do not fit', () => {
   for (let n = 1; n <= 17; n++) job.add(`w${String(n).padStart(2, '0')}`, 'pebble')
   const fits = [...fitAll(systemOf(job.doc, catalogue)).values()]
   expect(fits.filter((fit) => fit.verdict === 'works')).toHaveLength(16)
-  expect(fits.at(-1)?.reasons.map((reason) => reason.text)).toEqual([
+  expect(fits.at(-1)?.reasons.map(reasonWords)).toEqual([
     'Pinfold 16 has 16 wireless zone numbers; Pebble contact needs 1 and 16 are taken by devices before it.',
   ])
 })

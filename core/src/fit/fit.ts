@@ -1,6 +1,7 @@
 import type { DeviceModel, Family, PanelModel } from '../catalogue/schema.ts'
 import type { Device } from '../job/records.ts'
 import { assignPlaces } from './assign.ts'
+import type { FitCode, FitReason } from './reasons.ts'
 import { zoneLoops } from '../catalogue/zone-loops.ts'
 import { kindOf } from '../response/advise.ts'
 import { repeaterTrouble } from './repeaters.ts'
@@ -8,15 +9,6 @@ import type { PresentReceiver, System } from '../system/system.ts'
 
 /** A verdict as a word: it works, it works but something is lost, it does not work, or a fact is missing. */
 export type Verdict = 'works' | 'loss' | 'no' | 'unknown'
-
-/** What one check has against a device. */
-export interface FitReason {
-  /** Which check speaks. */
-  readonly code: FitCode
-  readonly verdict: Exclude<Verdict, 'works'>
-  /** One sentence with the figures used. */
-  readonly text: string
-}
 
 /** What comes of fitting one device. */
 export interface Fit {
@@ -50,9 +42,7 @@ const fitCodes = [
   'slots',
   'zones',
   'capacity',
-] as const
-/** The name of a check. */
-export type FitCode = (typeof fitCodes)[number]
+] as const satisfies readonly FitCode[]
 
 interface Case {
   readonly model: DeviceModel
@@ -61,10 +51,8 @@ interface Case {
   readonly system: System
 }
 
-type Check = (c: Case) => Omit<FitReason, 'code'> | null
-
-const no = (text: string) => ({ verdict: 'no', text }) as const
-const loss = (text: string) => ({ verdict: 'loss', text }) as const
+/** What a check of a receiver has against a device; null when nothing. */
+type Check = (c: Case) => FitReason | null
 
 /*
  * The checks of one device against one receiver, in the order a practitioner asks: can it be heard at all, understood,
@@ -111,7 +99,7 @@ export function fitAll(system: System, options: FitOptions = {}): ReadonlyMap<st
         slotTrouble({ system, model, options }, slots) ??
         zoneTrouble({ system, model, options }, device.deferred, slots))
       : null
-    return { id: device.id, answer: slot ? { fit: refusal(slot.code, slot.text) } : answer }
+    return { id: device.id, answer: slot ? { fit: refusal(slot) } : answer }
   })
   const places = assignPlaces(
     asked.map(({ id, answer }) => ({
@@ -156,7 +144,7 @@ function fitWith(c: Case, options: FitOptions = {}): FitReason[] {
   for (const [code, check] of checks) {
     const result = options.without?.has(code) ? null : check(c)
     if (!result) continue
-    reasons.push({ code, ...result })
+    reasons.push(result)
     if (result.verdict === 'no') break
   }
   return reasons
@@ -181,17 +169,16 @@ function optionsFor(
 ): { readonly tries: readonly Try[] } | { readonly fit: Fit } {
   const without = options.without
   if (!family) {
-    if (model.family !== null) return { fit: unknown(`the catalogue lacks its radio family ${model.family}`) }
+    if (model.family !== null) return { fit: unknown(model.family) }
     return { fit: wired(system, without) }
   }
-  if (!system.panel && !without?.has('no-panel'))
-    return { fit: unknown('no panel is chosen yet: choose one in the survey') }
+  if (!system.panel && !without?.has('no-panel')) return { fit: unknown(null) }
   if (system.receivers.length === 0 && !without?.has('no-receiver'))
     return {
-      fit: refusal(
-        'no-receiver',
-        `No receiver is on the job that hears ${family.name} (${megahertz(family)}). Add one in the kit.`,
-      ),
+      fit: refusal({
+        ...{ code: 'no-receiver', verdict: 'no' },
+        facts: { family: family.name, band: megahertz(family) },
+      }),
     }
   const tries = system.receivers.map((receiver) => ({
     receiver,
@@ -207,27 +194,17 @@ function placed(tries: readonly Try[], receiver: string | null): Fit {
   const mine = tries.find((item) => item.receiver.id === receiver)
   if (mine) return { verdict: verdictOf(mine.reasons), receiver: mine.receiver.id, reasons: mine.reasons }
   const { name, transmitters } = (tries[0] as Try).receiver.model
-  return refusal(
-    'capacity',
-    `${name} holds ${transmitters} transmitters and all are taken by devices before this one.`,
-  )
+  return refusal({ code: 'capacity', verdict: 'no', facts: { receiver: name, holds: transmitters } })
 }
 
-function chainTrouble(
-  system: System,
-  device: Device,
-  options: FitOptions,
-): { readonly code: FitCode; readonly text: string } | null {
-  const text = options.without?.has('chain') ? null : repeaterTrouble(system, device)
-  return text === null ? null : { code: 'chain', text }
+function chainTrouble(system: System, device: Device, options: FitOptions): FitReason | null {
+  const facts = options.without?.has('chain') ? null : repeaterTrouble(system, device)
+  return facts === null ? null : { code: 'chain', verdict: 'no', facts }
 }
 
 /** Fobs, keypads and sirens need a slot of their class on the panel, repeaters a place among its repeaters. */
-// eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
-function slotTrouble(
-  { system, model, options }: Fitting,
-  slots: Map<string, number>,
-): { readonly code: FitCode; readonly text: string } | null {
+
+function slotTrouble({ system, model, options }: Fitting, slots: Map<string, number>): FitReason | null {
   const { panel } = system
   if (!panel) return null
   const repeater = model.class === 'repeater'
@@ -242,15 +219,13 @@ function slotTrouble(
     repeater: { count: panel.repeaters ?? 0 },
     none: fobs,
   }[kind]
-  if (model.family !== null && 'wireless' in rule && !rule.wireless)
-    return { code, text: `${panel.name} takes wired ${kind}s only.` }
-  if (rule.count === 0) return { code, text: `${panel.name} takes no ${kind}s.` }
+  const short = (has: number | null): FitReason => ({
+    ...{ code, verdict: 'no' },
+    facts: { panel: panel.name, has, kind },
+  })
+  if (model.family !== null && 'wireless' in rule && !rule.wireless) return short(null)
   const used = slots.get(kind) ?? 0
-  if (used >= rule.count)
-    return {
-      code,
-      text: `${panel.name} holds ${rule.count} ${kind}${rule.count === 1 ? '' : 's'} and all are taken by devices before this one.`,
-    }
+  if (used >= rule.count) return short(rule.count)
   slots.set(kind, used + 1)
   return null
 }
@@ -260,7 +235,7 @@ function zoneTrouble(
   { system, model, options }: Fitting,
   deferred: string | null,
   slots: Map<string, number>,
-): { readonly code: FitCode; readonly text: string } | null {
+): FitReason | null {
   const { panel } = system
   if (!panel || model.slot !== 'none' || deferred !== null || options.without?.has('zones')) return null
   const use = model.family === null ? 'wired' : 'wireless'
@@ -269,8 +244,8 @@ function zoneTrouble(
   const used = slots.get(use) ?? 0
   if (used + events > has)
     return {
-      code: 'zones',
-      text: `${panel.name} has ${has} ${use} zone numbers; ${model.name} needs ${events} and ${used} are taken by devices before it.`,
+      ...{ code: 'zones', verdict: 'no' },
+      facts: { panel: panel.name, has, use, model: model.name, needs: events, taken: used },
     }
   slots.set(use, used + events)
   return null
@@ -294,172 +269,148 @@ export function zoneNumbers(panel: PanelModel, use: 'wired' | 'wireless'): numbe
   return counts[use]
 }
 
-function refusal(code: FitCode, text: string): Fit {
-  return { verdict: 'no', receiver: null, reasons: [{ code, ...no(text) }] }
+function refusal(reason: FitReason): Fit {
+  return { verdict: 'no', receiver: null, reasons: [reason] }
 }
 
-function band({ family, receiver }: Case): ReturnType<Check> {
+function band({ family, receiver }: Case): FitReason | null {
   const bands = receiver.families.map((item) => item.bandMHz)
   if (bands.some((item) => family.bandMHz.from <= item.to && family.bandMHz.to >= item.from)) return null
-  return no(
-    `${family.name} sends on ${megahertz(family)}; ${receiver.model.name} listens on ${[...new Set(bands.map(bandWords))].join(' and ')}.`,
-  )
+  const listens = [...new Set(bands.map(bandWords))]
+  const facts = { family: family.name, band: megahertz(family), receiver: receiver.model.name, listens }
+  return { code: 'band', verdict: 'no', facts }
 }
 
-function protocol({ family, receiver }: Case): ReturnType<Check> {
+function protocol({ family, receiver }: Case): FitReason | null {
   if (receiver.model.hears.some((item) => item.family === family.id)) return null
-  return no(`${receiver.model.name} hears the same band but not the ${family.name} protocol.`)
+  return { code: 'protocol', verdict: 'no', facts: { receiver: receiver.model.name, family: family.name } }
 }
 
-function firmware({ family, receiver, system }: Case): ReturnType<Check> {
+function firmware({ family, receiver, system }: Case): FitReason | null {
   const need = receiver.model.hears.find((item) => item.family === family.id)?.fromFirmware ?? null
   if (need === null) return null
   const has = system.info.radioFirmware
-  if (has === null)
-    return {
-      verdict: 'unknown',
-      text: `${family.name} needs radio firmware ${need} or newer; the firmware of this panel is not noted in the survey.`,
-    }
-  return compareVersions(has, need) < 0
-    ? no(`${family.name} needs radio firmware ${need} or newer; this panel has ${has}.`)
-    : null
+  if (has !== null && compareVersions(has, need) >= 0) return null
+  const facts = { family: family.name, need, has }
+  return { code: 'firmware', verdict: has === null ? 'unknown' : 'no', facts }
 }
 
-function encryption({ model, receiver }: Case): ReturnType<Check> {
+function encryption({ model, receiver }: Case): FitReason | null {
   if (!receiver.encryptedOnly || model.encryption !== 'none') return null
-  return no(`${model.name} sends plain and ${receiver.model.name} is set to encrypted devices only.`)
+  return { code: 'encryption', verdict: 'no', facts: { model: model.name, receiver: receiver.model.name } }
 }
 
-function fallsBack({ model, receiver }: Case): ReturnType<Check> {
+function fallsBack({ model, receiver }: Case): FitReason | null {
   if (model.encryption !== 'optional' || receiver.encryptedOnly || receiver.model.encryptedOnlySetting)
     return null
-  return loss(`${model.name} can encrypt, but falls back to plain with ${receiver.model.name}.`)
+  const facts = { model: model.name, receiver: receiver.model.name }
+  return { code: 'encryption-optional', verdict: 'loss', facts }
 }
 
-function deviceClass({ model, receiver }: Case): ReturnType<Check> {
-  return receiver.model.classes.includes(model.class)
-    ? null
-    : no(`${receiver.model.name} does not take a ${model.class}.`)
+function deviceClass({ model, receiver }: Case): FitReason | null {
+  if (receiver.model.classes.includes(model.class)) return null
+  const facts = { receiver: receiver.model.name, deviceClass: model.class }
+  return { code: 'class', verdict: 'no', facts }
 }
 
 /** A panel that has no type for a kind of alarm cannot take the device: CO is never typed as anything else. */
-function alarmKind({ model, system }: Case): ReturnType<Check> {
+function alarmKind({ model, system }: Case): FitReason | null {
   const { panel } = system
   if (!panel || model.slot !== 'none') return null
   for (const { event, name } of model.loops) {
     const kind = kindOf(event)
-    if (!panel.responseTypes.some((type) => type.kind === kind))
-      return no(`${panel.name} has no ${kind} type: it cannot take the ${name} of ${model.name}.`)
+    if (panel.responseTypes.some((type) => type.kind === kind)) continue
+    return { code: 'kind', verdict: 'no', facts: { panel: panel.name, kind, event: name, model: model.name } }
   }
   return null
 }
 
-function oneWay({ model, family, receiver }: Case): ReturnType<Check> {
-  return model.needsTwoWay && family.way === 'one-way'
-    ? no(`${model.name} needs an answer, and ${receiver.model.name} only listens to ${family.name}.`)
-    : null
+function oneWay({ model, family, receiver }: Case): FitReason | null {
+  if (!model.needsTwoWay || family.way !== 'one-way') return null
+  const facts = { model: model.name, receiver: receiver.model.name, family: family.name }
+  return { code: 'one-way', verdict: 'no', facts }
 }
 
-function region({ model, family, system }: Case): ReturnType<Check> {
+function region({ model, family, system }: Case): FitReason | null {
   const here = system.info.region
   if (here === 'own') return null
-  const place = here === 'europe' ? 'Europe' : 'North America'
-  if (!model.regions.includes(here)) return no(`${model.name} is not approved for ${place}.`)
-  return family.regions.includes(here)
-    ? null
-    : no(`${family.name} on ${megahertz(family)} is not a legal band in ${place}.`)
+  const against = (what: string, band: string | null): FitReason => ({
+    ...{ code: 'region', verdict: 'no' },
+    facts: { what, band, region: here },
+  })
+  if (!model.regions.includes(here)) return against(model.name, null)
+  return family.regions.includes(here) ? null : against(family.name, megahertz(family))
 }
 
-function equipmentCode({ model, system }: Case): ReturnType<Check> {
+function equipmentCode({ model, system }: Case): FitReason | null {
   const { panel } = system
   if (!panel?.equipment.code || model.equipmentCodes.some((item) => item.panel === panel.id)) return null
-  return no(
-    `${panel.name} must be told the equipment code of a device, and the catalogue has none for ${model.name}.`,
-  )
+  return { code: 'code', verdict: 'no', facts: { panel: panel.name, model: model.name } }
 }
 
-/** A panel's supervision window holds at least three check-ins of a device (EN 50131-5-3 practice; work.md section 5). */
-function window({ model, receiver, system }: Case): ReturnType<Check> {
-  const most = system.panel?.superviseMinutes
+/** A panel's supervision window holds at least three check-ins of a device (usual practice beside EN 50131-5-3). */
+function window({ model, receiver, system }: Case): FitReason | null {
+  const { panel } = system
+  const most = panel?.superviseMinutes
   const every = model.checkInMinutes
-  if (!most || every === null || receiver.model.loses?.includes('supervision')) return null
-  if (every > most)
-    return no(
-      `${model.name} checks in every ${every} min and ${system.panel?.name} counts it as lost after ${most} min.`,
-    )
-  return 3 * every > most
-    ? loss(
-        `${model.name} checks in every ${every} min; three of them do not fit in the ${most} min after which ${system.panel?.name} counts it as lost.`,
-      )
-    : null
+  if (!panel || !most || every === null || receiver.model.loses?.includes('supervision')) return null
+  if (3 * every <= most) return null
+  const lost = every > most
+  // Waivers are bound to the figures in this order.
+  const facts = { model: model.name, every, most, panel: panel.name, lost }
+  return { code: 'window', verdict: lost ? 'no' : 'loss', facts }
 }
 
-function bridge({ model, receiver }: Case): ReturnType<Check> {
+function bridge({ model, receiver }: Case): FitReason | null {
   const lost = receiver.model.loses ?? []
   if (lost.length === 0) return null
-  const words = { supervision: 'supervision', encryption: 'encryption', battery: 'battery reports' } as const
-  return loss(
-    `${receiver.model.name} passes no ${lost.map((item) => words[item]).join(', no ')} of ${model.name} on.`,
-  )
+  const facts = { receiver: receiver.model.name, lost, model: model.name }
+  return { code: 'bridge', verdict: 'loss', facts }
 }
 
 /** The lowest component decides the grade of a system (EN 50131-1). */
-function grade({ model, receiver, system }: Case): ReturnType<Check> {
+function grade({ model, receiver, system }: Case): FitReason | null {
   const { info, panel } = system
   if (info.region !== 'europe') return null
-  const parts = [
-    { name: model.name, grade: model.grade },
-    { name: receiver.model.name, grade: receiver.model.grade },
-    ...(panel ? [{ name: panel.name, grade: panel.grade }] : []),
-  ]
-  const low = parts.find((part) => part.grade !== undefined && part.grade < info.grade)
-  if (low)
-    return loss(`${low.name} is grade ${low.grade}: with it the system is no longer grade ${info.grade}.`)
-  const silent = parts.find((part) => part.grade === undefined)
-  return silent
-    ? loss(
-        `${silent.name} states no grade: whether the system is grade ${info.grade} with it cannot be told.`,
-      )
-    : null
+  const parts = [model, receiver.model, ...(panel ? [panel] : [])]
+  const part =
+    parts.find((item) => item.grade !== undefined && item.grade < info.grade) ??
+    parts.find((item) => item.grade === undefined)
+  if (!part) return null
+  const facts = { part: part.name, has: part.grade ?? null, wanted: info.grade }
+  return { code: 'grade', verdict: 'loss', facts }
 }
 
 /** Longest time between messages by grade, minutes (EN 50131-5-3; confirm against the edition in force). */
 const checkInLimits = { 1: 240, 2: 120, 3: 100 / 60 } as const
 
-function checkIn({ model, receiver, system }: Case): ReturnType<Check> {
+function checkIn({ model, receiver, system }: Case): FitReason | null {
   const { info } = system
   const every = model.checkInMinutes
   if (info.region !== 'europe' || every === null || receiver.model.loses?.includes('supervision')) return null
-  const most = checkInLimits[info.grade]
-  return every > most
-    ? loss(
-        `${model.name} checks in every ${every} min; grade ${info.grade} wants a message at least every ${info.grade === 3 ? '100 s' : `${most} min`} (EN 50131-5-3).`,
-      )
-    : null
+  if (every <= checkInLimits[info.grade]) return null
+  const most = info.grade === 3 ? '100 s' : `${checkInLimits[info.grade]} min`
+  const facts = { model: model.name, every, grade: info.grade, most, source: 'EN 50131-5-3' }
+  return { code: 'check-in', verdict: 'loss', facts }
 }
 
-/** A command over a plain one-way link can be recorded and sent again (work.md section 2). */
-function replay({ model, family, receiver }: Case): ReturnType<Check> {
+/** A command over a plain one-way link can be recorded and sent again. */
+function replay({ model, family, receiver }: Case): FitReason | null {
   const encrypted =
     model.encryption === 'always' || (model.encryption === 'optional' && receiver.encryptedOnly)
   if (!model.disarms || family.way === 'two-way' || encrypted) return null
-  return loss(
-    `${model.name} disarms over a plain one-way link: its command can be recorded and sent again. An encrypted variant cures it.`,
-  )
+  return { code: 'replay', verdict: 'loss', facts: { model: model.name } }
 }
 
 function wired(system: System, without: FitOptions['without']): Fit {
-  if (!system.panel && !without?.has('no-panel'))
-    return unknown('no panel is chosen yet: choose one in the survey')
+  if (!system.panel && !without?.has('no-panel')) return unknown(null)
   return { verdict: 'works', receiver: null, reasons: [] }
 }
 
-function unknown(text: string): Fit {
-  return {
-    verdict: 'unknown',
-    receiver: null,
-    reasons: [{ code: 'no-panel', verdict: 'unknown', text: `Cannot tell: ${text}.` }],
-  }
+/** Cannot tell: no panel, or a radio family that the catalogue lacks. */
+function unknown(lacksFamily: string | null): Fit {
+  const reason: FitReason = { code: 'no-panel', verdict: 'unknown', facts: { lacksFamily } }
+  return { verdict: 'unknown', receiver: null, reasons: [reason] }
 }
 
 function verdictOf(reasons: readonly FitReason[]): Verdict {

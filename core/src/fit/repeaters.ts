@@ -1,24 +1,24 @@
 import type { Device } from '../job/records.ts'
 import type { System } from '../system/system.ts'
+import type { ChainFacts } from './reasons.ts'
 
 /**
  * Why a device that is reached through a repeater is not covered, or null. Where the family's repeaters do not relay each
- * other, what is reached only through two in series is not heard at all (work.md section 1).
+ * other, what is reached only through two in series is not heard at all.
  */
-// eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
-export function repeaterTrouble(system: System, device: Device): string | null {
+export function repeaterTrouble(system: System, device: Device): ChainFacts | null {
   if (device.via === null) return null
   const mine = system.byId.get(device.id)
-  const repeater = system.byId.get(device.via)
-  if (!mine || !repeater) return 'The repeater it is reached through is not in the kit.'
-  const name = placed(repeater)
-  if (repeater.model.class !== 'repeater') return `${name} is no repeater: it relays nothing.`
-  if (repeater.model.family !== mine.model.family)
-    return `${name} relays ${repeater.family?.name ?? 'another family'} only, not ${mine.family?.name ?? 'a wired device'}.`
-  const next = system.byId.get(repeater.device.via ?? '')
-  if (next && !repeater.family?.repeaters?.chain)
-    return `It is reached only through ${name} and, behind it, ${placed(next)}: ${repeater.family?.name ?? 'these'} repeaters do not relay each other.`
-  return null
+  const through = system.byId.get(device.via)
+  if (!mine || !through) return { is: 'gone' }
+  const repeater = placed(through)
+  const family = through.family?.name ?? null
+  if (through.model.class !== 'repeater') return { is: 'no-repeater', repeater }
+  if (through.model.family !== mine.model.family)
+    return { is: 'other-family', repeater, relays: family, family: mine.family?.name ?? null }
+  const next = system.byId.get(through.device.via ?? '')
+  if (!next || through.family?.repeaters?.chain) return null
+  return { is: 'in-series', repeater, behind: placed(next), family }
 }
 
 function placed({ model, device }: System['devices'][number]): string {

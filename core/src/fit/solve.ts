@@ -9,6 +9,7 @@ import { compareVersions, fitPair, zoneNumbers } from './fit.ts'
 import { cheapestPlaces, type FlowItem } from './flow.ts'
 import type { RemedyCosts } from '../house-rules/house-rules.ts'
 import { neededEvents, stands, swapOps } from './remedies.ts'
+import type { LeftOut } from './reasons.ts'
 import { repeaterTrouble } from './repeaters.ts'
 import { firmwareWhenChosen } from '../response/choose-panel.ts'
 import {
@@ -31,7 +32,7 @@ export interface KitSolution {
   readonly changes: readonly string[]
   readonly swaps: readonly { readonly device: string; readonly model: string }[]
   /** Devices that no set of changes lets fit together with the others, each with the first reason. */
-  readonly leftOut: readonly { readonly device: string; readonly reason: string }[]
+  readonly leftOut: readonly { readonly device: string; readonly reason: LeftOut }[]
   readonly ops: readonly Op[]
 }
 
@@ -234,7 +235,7 @@ function placeAll({ doc, catalogue }: JobAndCatalogue, setting: Setting, costs: 
   })
   const result = cheapestPlaces(items, room)
   const swaps: { device: string; model: string }[] = []
-  const leftOut: { device: string; reason: string }[] = []
+  const leftOut: { device: string; reason: LeftOut }[] = []
   // Zone numbers are counted per event, behind the placing: the devices beyond them, in list order, are left out.
   const numbers = new Map<string, number>()
   let cost = setting.cost
@@ -292,26 +293,26 @@ function placesOf(system: System, catalogue: Catalogue, model: DeviceModel): str
     .map((receiver) => receiver.id)
 }
 
-function zoneShort(system: System, model: DeviceModel, used: Map<string, number>): string | null {
+function zoneShort(system: System, model: DeviceModel, used: Map<string, number>): LeftOut | null {
   const { panel } = system
   if (!panel || model.slot !== 'none') return null
   const use = model.family === null ? 'wired' : 'wireless'
   const now = (used.get(use) ?? 0) + eventsToZone(model, panel).length
   const has = zoneNumbers(panel, use)
-  if (now > has) return `${panel.name} has ${has} ${use} zone numbers and the others take them.`
+  if (now > has) return { code: 'numbers-taken', facts: { panel: panel.name, has, use } }
   used.set(use, now)
   return null
 }
 
-function whyNot(system: System, item: FlowItem): string {
+function whyNot(system: System, item: FlowItem): LeftOut {
   const entry = system.byId.get(item.key)
-  const panel = system.panel?.name ?? 'the panel'
-  if (item.options.length > 0)
+  const panel = system.panel?.name ?? null
+  if (item.options.length > 0 && panel !== null)
     return item.group === null
-      ? `The receivers of ${panel} are full with the others.`
-      : `${panel} has no ${item.group} place left beside the others.`
-  const reach = entry && repeaterTrouble(system, entry.device)
-  if (reach) return reach
+      ? { code: 'receivers-full', facts: { panel } }
+      : { code: 'no-place-left', facts: { panel, kind: item.group } }
+  const reach = entry ? repeaterTrouble(system, entry.device) : null
+  if (reach) return { code: 'chain', verdict: 'no', facts: reach }
   const first = system.receivers[0]
   const family = entry?.family
   const reason =
@@ -320,7 +321,7 @@ function whyNot(system: System, item: FlowItem): string {
           (one) => one.verdict !== 'loss',
         )
       : undefined
-  return reason?.text ?? `Nothing in the catalogue of its class fits ${panel} in its place.`
+  return reason ?? { code: 'nothing-in-class', facts: { panel } }
 }
 
 function allOps(

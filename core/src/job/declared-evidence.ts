@@ -76,6 +76,7 @@ export const heard = evidence({
   ...any,
   type: 'heard',
   words: 'heard transmission',
+  stage: 'enrol',
   fields: {
     serial: field('ID', text(20)),
     family: field('family', text(80)),
@@ -108,6 +109,7 @@ export const test = evidence({
   ...any,
   type: 'test',
   words: 'result',
+  stage: 'prove',
   fields: {
     /** Name of the zone, the device or the panel. */
     subject: field('what was tried', text(90)),
@@ -139,6 +141,7 @@ export const state = evidence({
   ...any,
   type: 'state',
   words: 'temporary state',
+  stage: 'prove',
   times: ['until'],
   fields: {
     kind: field('kind of state', stateKind),
@@ -155,6 +158,7 @@ export const stateEnd = evidence({
   ...any,
   type: 'state-end',
   words: 'end of a temporary state',
+  stage: 'prove',
   fields: {
     /** Name of the state. */
     state: field('state', id),
@@ -167,6 +171,7 @@ export const signoff = evidence({
   ...any,
   type: 'signoff',
   words: 'sign-off',
+  stage: 'handover',
   fields: {
     what: field('what', text(60)),
     note: starts('', field('note', text(500))),
@@ -188,6 +193,7 @@ export const fixedRules = evidence({
   ...any,
   type: 'fixed-rules',
   words: 'set of house rules as of hand-over',
+  stage: 'handover',
   fields: { rules: field('rules', houseRulesSchema) },
 })
 
@@ -196,6 +202,7 @@ export const waiver = evidence({
   ...any,
   type: 'waiver',
   words: 'waiver',
+  stage: 'zones',
   fields: {
     rule: field('rule', text(60)),
     subject: field('what it is about', text(90)),
@@ -211,6 +218,7 @@ export const waiverEnd = evidence({
   ...any,
   type: 'waiver-end',
   words: 'end of a waiver',
+  stage: 'zones',
   fields: {
     /** Name of the waiver. */
     waiver: field('waiver', id),

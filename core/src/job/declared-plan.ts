@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { field, fixed, namedPlan, plan, reference, starts } from '../records/declare.ts'
+import { atStage, field, fixed, namedPlan, plan, reference, starts } from '../records/declare.ts'
 import { id, name, order, text, time } from '../records/fields.ts'
 import { regions } from '../units/region.ts'
 import { entryId, pinId, pinned, seconds, serial } from './fields.ts'
@@ -29,6 +29,7 @@ const number999 = z.number('must be a whole number from 1 to 999').int().min(1).
 export const job = plan({
   type: 'job',
   words: 'job',
+  stage: 'survey',
   may: 'installer',
   removable: false,
   idBy: () => 'job:main',
@@ -50,35 +51,44 @@ export const job = plan({
         .regex(/^\d{1,3}\.\d{1,3}$/, 'must be a version such as 1.20')
         .nullable(),
     ),
-    entry1: field('entry delay 1', seconds.nullable(), 's'),
-    entry2: field('entry delay 2', seconds.nullable(), 's'),
-    exit: field('exit delay', seconds.nullable(), 's'),
+    entry1: atStage('zones', field('entry delay 1', seconds.nullable(), 's')),
+    entry2: atStage('zones', field('entry delay 2', seconds.nullable(), 's')),
+    exit: atStage('zones', field('exit delay', seconds.nullable(), 's')),
     /** Exit delay of stay, where the panel keeps one of its own. */
-    exitStay: field('exit delay of stay', seconds.nullable(), 's'),
-    abortWindow: field('hold before sending', seconds.nullable(), 's'),
+    exitStay: atStage('zones', field('exit delay of stay', seconds.nullable(), 's')),
+    abortWindow: atStage('zones', field('hold before sending', seconds.nullable(), 's')),
     /** Whether the panel's option is on that switches the unit of the exit delay. */
-    exitUnitSwitched: starts(false, field('exit delay in the other unit', z.boolean())),
+    exitUnitSwitched: atStage('zones', starts(false, field('exit delay in the other unit', z.boolean()))),
     /** Time the siren sounds; null where it is left as the panel comes. */
-    sirenSeconds: field('siren time', seconds.nullable(), 's'),
+    sirenSeconds: atStage('zones', field('siren time', seconds.nullable(), 's')),
     /** Alarms of one zone until it is shut out for the set period; null where left as it comes. */
-    swinger: field('swinger shutdown', z.number().int().min(0).max(15).nullable(), 'trips'),
+    swinger: atStage('zones', field('swinger shutdown', z.number().int().min(0).max(15).nullable(), 'trips')),
     /** Silence after which the panel calls a device lost; null where left as it comes. */
-    superviseMinutes: field('supervision window', z.number().int().min(0).max(10_000).nullable(), 'min'),
+    superviseMinutes: atStage(
+      'zones',
+      field('supervision window', z.number().int().min(0).max(10_000).nullable(), 'min'),
+    ),
     /** What ends the exit time; null where the panel knows one way only. */
-    exitBy: field('end of exit', z.enum(['timer', 'door', 'either']).nullable()),
+    exitBy: atStage('zones', field('end of exit', z.enum(['timer', 'door', 'either']).nullable())),
     /** What becomes of a zone that is open when the exit time ends. */
-    openAtExit: field('zone open at the end of exit', z.enum(['exclude', 'alarm']).nullable()),
+    openAtExit: atStage(
+      'zones',
+      field('zone open at the end of exit', z.enum(['exclude', 'alarm']).nullable()),
+    ),
     /** Whether the panel's option is on that turns all zones of stay into entry 2. */
-    stayToEntry2: starts(false, field('stay zones to entry 2', z.boolean())),
+    stayToEntry2: atStage('zones', starts(false, field('stay zones to entry 2', z.boolean()))),
     /** A key switch that sets the system: none, momentary, or latching. */
-    keySwitch: starts('none', field('key switch', z.enum(['none', 'momentary', 'latching']))),
+    keySwitch: atStage(
+      'zones',
+      starts('none', field('key switch', z.enum(['none', 'momentary', 'latching']))),
+    ),
     /** Whether keypads sound while entry and exit run; null where left as it comes. */
-    entryBeeps: field('sound while entry runs', z.boolean().nullable()),
-    exitBeeps: field('sound while exit runs', z.boolean().nullable()),
+    entryBeeps: atStage('zones', field('sound while entry runs', z.boolean().nullable())),
+    exitBeeps: atStage('zones', field('sound while exit runs', z.boolean().nullable())),
     /** Whether outputs give a pulse or stay on until a code is keyed; null where left as it comes. */
-    outputs: field('outputs', z.enum(['momentary', 'latched']).nullable()),
+    outputs: atStage('zones', field('outputs', z.enum(['momentary', 'latched']).nullable())),
     /** Keypad function keys that are switched off, by the panel's names. */
-    keysOff: starts([], field('keypad keys switched off', z.array(text(40)).max(8))),
+    keysOff: atStage('zones', starts([], field('keypad keys switched off', z.array(text(40)).max(8)))),
     /** Coldest and hottest of unheated rooms; null for the usual −10 and 45. */
     unheatedFrom: field('coldest of unheated rooms', z.number().min(-60).max(40).nullable(), '°C'),
     unheatedTo: field('hottest of unheated rooms', z.number().min(0).max(90).nullable(), '°C'),
@@ -86,8 +96,8 @@ export const job = plan({
     practice: starts(false, fixed('practice job', z.boolean())),
     /** How a practice job's air behaves: as planned, or with the surprises of a real house. */
     exercise: starts('plain', field('exercise', z.enum(['plain', 'surprises']))),
-    airSeed: field('seed of the simulated air', z.number().int().min(0).max(4294967295)),
-    airStartedAt: field('listening since', time.nullable()),
+    airSeed: atStage('enrol', field('seed of the simulated air', z.number().int().min(0).max(4294967295))),
+    airStartedAt: atStage('enrol', field('listening since', time.nullable())),
   },
 })
 
@@ -95,6 +105,7 @@ export const job = plan({
 export const pin = plan({
   type: 'pin',
   words: 'pinned catalogue entry',
+  stage: 'kit',
   may: 'installer',
   removable: true,
   idBy: (record) => pinId(String(record.entry)),
@@ -109,6 +120,7 @@ export const area = plan({
   ...any,
   type: 'area',
   words: 'area',
+  stage: 'zones',
   fields: {
     number: field('number', z.number().int().min(1).max(64)),
     name: field('name', name(60)),
@@ -126,6 +138,7 @@ export const receiver = plan({
   ...any,
   type: 'receiver',
   words: 'receiver',
+  stage: 'kit',
   fields: {
     model: reference('model', entryId, pinned),
     room: field('room', text(60)),
@@ -139,6 +152,7 @@ export const device = plan({
   ...any,
   type: 'device',
   words: 'device',
+  stage: 'kit',
   fields: {
     model: reference('model', entryId, pinned),
     room: starts('', field('room', text(60))),
@@ -191,6 +205,7 @@ export const zone = plan({
   ...any,
   type: 'zone',
   words: 'zone',
+  stage: 'zones',
   fields: {
     number: field('number', number999),
     device: reference('device', id.nullable()),
@@ -241,6 +256,7 @@ export const terminal = plan({
   ...any,
   type: 'terminal',
   words: 'wired terminal',
+  stage: 'zones',
   fields: {
     number: field('number', z.number().int().min(1).max(999)),
     state: field('state', z.enum(['live', 'off', 'sealed'])),
@@ -252,6 +268,7 @@ export const user = plan({
   ...any,
   type: 'user',
   words: 'user',
+  stage: 'zones',
   fields: { name: field('name', name(60)), order: field('place in the list', order) },
 })
 
@@ -260,6 +277,7 @@ export const departure = namedPlan({
   ...any,
   type: 'departure',
   words: 'departure from a house rule',
+  stage: 'zones',
   fields: {
     rule: field('rule', text(40)),
     choice: field('choice', text(40)),

@@ -28,6 +28,7 @@ export const room = plan({
   ...any,
   type: 'room',
   words: 'room',
+  stage: 'survey',
   fields: {
     name: field('name', name(60)),
     floor: field('floor', text(40)),
@@ -54,6 +55,7 @@ export const way = plan({
   ...any,
   type: 'way',
   words: 'way',
+  stage: 'survey',
   fields: {
     from: reference('one end', id),
     to: reference('other end', id),
@@ -73,6 +75,7 @@ export const opening = plan({
   ...any,
   type: 'opening',
   words: 'opening',
+  stage: 'survey',
   fields: {
     name: field('name', name(60)),
     room: reference('room', id),
@@ -90,6 +93,7 @@ export const sight = plan({
   ...any,
   type: 'sight',
   words: 'thing that a motion sees',
+  stage: 'kit',
   fields: {
     device: reference('motion', id),
     opening: reference('opening', id.nullable()),
@@ -102,5 +106,6 @@ export const serves = plan({
   ...any,
   type: 'serves',
   words: 'area of a keypad',
+  stage: 'zones',
   fields: { device: reference('keypad or fob', id), area: reference('area', id) },
 })

@@ -4,6 +4,7 @@ import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf } from '../job/document.ts'
 import { applyOps, invertOps } from '../job/edit.ts'
 import type { Room } from '../job/records.ts'
+import { neededWords, placeWords } from '../findings/words/places.ts'
 import { catalogue, cleanHouse, SmallJob } from '../testing/small-job.ts'
 import { delayNeeds, entryWays } from './entry-ways.ts'
 import { removeRoomOps, renameRoomOps } from './house-edits.ts'
@@ -15,6 +16,12 @@ const houseIn = (job: SmallJob) => houseOf(job.doc, systemOf(job.doc, catalogue)
 const ways = (job: SmallJob) => entryWays(houseIn(job), systemOf(job.doc, catalogue), figures)
 const place = (job: SmallJob, key: string) =>
   placesOf(job.doc, systemOf(job.doc, catalogue), defaultHouseRules).get(`device:${key}`)
+/** The place with why and what is missing in words. */
+const told = (job: SmallJob, key: string) => {
+  const found = place(job, key)
+  const missing = (found?.missing ?? []).map(({ fact, at }) => ({ fact: neededWords(fact), at }))
+  return { ...found, why: placeWords(found?.why ?? null), missing }
+}
 
 /** Two floors, a garage far from the keypad in the hall, and a second keypad on the landing. */
 const big = () =>
@@ -97,7 +104,7 @@ describe('what the house tells of a device', () => {
     ['kitchen', 'opening', 'Nobody comes in by the kitchen window.'],
     ['hall', 'on-way', 'It sees the way from the front door to the keypad in the hall.'],
   ])('%s is %s', (key, use, why) => {
-    expect(place(cleanHouse(), key)).toMatchObject({ use, derived: use, why, missing: [] })
+    expect(told(cleanHouse(), key)).toMatchObject({ use, derived: use, why, missing: [] })
   })
 
   it('a door not used in stay, and one far away', () => {
@@ -105,7 +112,7 @@ describe('what the house tells of a device', () => {
       'entry-not-in-stay',
     )
     const job = big().add('roller', 'reedling', { room: 'garage' })
-    expect(place(job, 'roller')).toMatchObject({
+    expect(told(job, 'roller')).toMatchObject({
       use: 'entry-far',
       why: 'From the garage door it takes 33 s to the keypad, code and margin counted.',
     })
@@ -113,7 +120,7 @@ describe('what the house tells of a device', () => {
 
   it('a motion in the room of an entry door is taken to see its leaf, until somebody says', () => {
     const job = cleanHouse().add('eye', 'stilt', { room: 'porch' })
-    expect(place(job, 'eye')).toMatchObject({
+    expect(told(job, 'eye')).toMatchObject({
       use: 'sees-entry',
       missing: [{ fact: 'whether it sees the leaf of the front door', at: 'device:eye' }],
     })
@@ -144,18 +151,18 @@ describe('what the house tells of a device', () => {
     const job = cleanHouse().opening('side door', 'kitchen').add('attic', 'stilt', { room: 'attic' })
     // Two openings of the kitchen now, and neither is called “side”.
     job.add('side', 'reedling', { room: 'kitchen', position: 'left' })
-    expect(place(job, 'side')).toMatchObject({
+    expect(told(job, 'side')).toMatchObject({
       use: 'none',
       derived: null,
       missing: [{ fact: 'which opening it guards, and how people use it', at: 'device:side' }],
     })
-    expect(place(job, 'attic')?.missing[0]).toEqual({ fact: 'a description of “attic”', at: 'premises' })
+    expect(told(job, 'attic').missing[0]).toEqual({ fact: 'a description of “attic”', at: 'premises' })
     const blind = new SmallJob()
       .room('hall')
       .room('porch')
       .opening('door', 'porch')
       .add('eye', 'stilt', { room: 'hall' })
-    expect(place(blind, 'eye')?.missing[0]?.fact).toBe('a keypad in a described room')
+    expect(told(blind, 'eye').missing[0]?.fact).toBe('a keypad in a described room')
   })
 
   it('a stated use stands, and the described kind of a room tells noise', () => {

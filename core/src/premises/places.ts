@@ -6,9 +6,32 @@ import { entryWays, type EntryWay } from './entry-ways.ts'
 import { Keeper } from '../units/keep.ts'
 import { houseOf, openingName, roomKey, type House } from './house.ts'
 
+/** Names in it are as said of the house; a leaf is named with its room. */
+export type PlaceFact =
+  /** It is in the room of the leaf and taken to see it, where nobody said; else it is said to. */
+  | { readonly is: 'sees-leaf'; readonly leaf: string; readonly assumed: boolean }
+  | { readonly is: 'sees-way'; readonly from: string; readonly keypad: string }
+  | { readonly is: 'off-way' }
+  | { readonly is: 'way-through'; readonly opening: string; readonly from: string }
+  | { readonly is: 'no-way-through'; readonly opening: string }
+  | { readonly is: 'never-used'; readonly opening: string }
+  | { readonly is: 'not-in-stay'; readonly opening: string }
+  /** Seconds from the opening to the keypad, code and margin counted. */
+  | { readonly is: 'far'; readonly opening: string; readonly seconds: number }
+  | { readonly is: 'used'; readonly opening: string }
+
+/** What is not said yet. */
+export type NeededFact =
+  | { readonly needs: 'room' }
+  | { readonly needs: 'room-described'; readonly room: string }
+  | { readonly needs: 'opening' }
+  | { readonly needs: 'door' }
+  | { readonly needs: 'keypad' }
+  | { readonly needs: 'sees-leaf'; readonly leaf: string }
+
 /** A fact that a judgement would need, and where it is entered. */
 interface MissingFact {
-  readonly fact: string
+  readonly fact: NeededFact
   /** Id of the record, or `premises`, where it is said. */
   readonly at: string
 }
@@ -19,8 +42,8 @@ export interface DevicePlace {
   readonly use: Use
   /** What the house tells; null where it cannot. */
   readonly derived: Use | null
-  /** Why, one sentence; empty where nothing was derived. */
-  readonly why: string
+  /** Why; null where nothing was derived. */
+  readonly why: PlaceFact | null
   /** The way that it bears on: from the door people come in by to the keypad; null where the house tells none. */
   readonly way: EntryWay | null
   readonly missing: readonly MissingFact[]
@@ -33,7 +56,7 @@ export interface DevicePlace {
 
 interface Derived {
   readonly use: Use | null
-  readonly why: string
+  readonly why: PlaceFact | null
   readonly way: EntryWay | null
   readonly missing: readonly MissingFact[]
 }
@@ -81,7 +104,7 @@ function placeOf(item: System['devices'][number], { house, ways, sights }: Aroun
   }
 }
 
-const nothing: Derived = { use: null, why: '', way: null, missing: [] }
+const nothing: Derived = { use: null, why: null, way: null, missing: [] }
 /** Rooms where pans, tools or compressors break glass alarms. */
 const noisyKinds: ReadonlySet<string> = new Set(['kitchen', 'utility', 'garage', 'workshop'])
 const noisyName = /kitchen|utility|garage|workshop/i
@@ -116,15 +139,12 @@ function derive(
 ): Derived {
   if (model.class !== 'contact' && model.class !== 'motion') return nothing
   if (!room)
-    return lacks(
-      device.room === '' ? 'the room it is in' : `a description of “${device.room}”`,
-      device.room === '' ? device.id : 'premises',
-    )
+    return device.room === ''
+      ? lacks({ needs: 'room' }, device.id)
+      : lacks({ needs: 'room-described', room: device.room }, 'premises')
   if (model.class === 'contact')
-    return opening
-      ? contactUse(opening, house, ways)
-      : lacks('which opening it guards, and how people use it', device.id)
-  if (house.doors.length === 0) return lacks('a door that people come in by', 'premises')
+    return opening ? contactUse(opening, house, ways) : lacks({ needs: 'opening' }, device.id)
+  if (house.doors.length === 0) return lacks({ needs: 'door' }, 'premises')
   const mine = sights.filter((sight) => sight.device === device.id)
   const assumed = mine.length === 0
   // Nothing said: it may well see the leaf of a door in its own room, and then it trips before the contact.
@@ -132,16 +152,12 @@ function derive(
     assumed ? door.room === room.id : mine.some((sight) => sight.opening === door.id),
   )
   if (leaves.length > 0) return leafUse(leaves, { house, ways }, { assumed, deviceId: device.id })
-  if (house.keypads.length === 0) return lacks('a keypad in a described room', 'premises')
+  if (house.keypads.length === 0) return lacks({ needs: 'keypad' }, 'premises')
   const seen = new Set([room.id, ...mine.flatMap((sight) => sight.room ?? [])])
   const way = ways.find((item) => item.walk.rooms.some((step) => seen.has(step.id)))
   return way
-    ? told(
-        'on-way',
-        `It sees the way from the ${lower(way.name)} to the keypad in the ${lower(last(way))}.`,
-        way,
-      )
-    : told('off-way', 'No way from an entry door to its nearest keypad leads past it.')
+    ? told('on-way', { is: 'sees-way', from: way.name, keypad: last(way) }, way)
+    : told('off-way', { is: 'off-way' })
 }
 
 interface Watched {
@@ -158,39 +174,28 @@ function leafUse(
   const far = leaves.find((door) => ways.some((way) => way.door.id === door.id && way.delay === 2))
   const door = far ?? leaves[0]
   const way = ways.find((item) => item.door.id === door?.id) ?? null
-  const name = door ? lower(openingName(door, house)) : ''
-  const why = assumed
-    ? `It is in the room of the ${name} and is taken to see its leaf.`
-    : `It sees the leaf of the ${name}.`
-  const missing = assumed ? [{ fact: `whether it sees the leaf of the ${name}`, at: deviceId }] : []
+  const leaf = door ? openingName(door, house) : ''
+  const why = { is: 'sees-leaf', leaf, assumed } as const
+  const missing = assumed ? [{ fact: { needs: 'sees-leaf', leaf } as const, at: deviceId }] : []
   return { use: far ? 'entry-far' : 'sees-entry', why, way, missing }
 }
 
 function contactUse(opening: Opening, house: House, ways: readonly EntryWay[]): Derived {
-  const name = lower(openingName(opening, house))
+  const name = openingName(opening, house)
   if (opening.to !== null) {
     const passed = ways.find((way) => passes(way, opening))
-    if (house.keypads.length === 0) return lacks('a keypad in a described room', 'premises')
+    if (house.keypads.length === 0) return lacks({ needs: 'keypad' }, 'premises')
     return passed
-      ? told(
-          'inner-way',
-          `The way from the ${lower(passed.name)} to the keypad leads through the ${name}.`,
-          passed,
-        )
-      : told('opening', `No way from an entry door to its nearest keypad leads through the ${name}.`)
+      ? told('inner-way', { is: 'way-through', opening: name, from: passed.name }, passed)
+      : told('opening', { is: 'no-way-through', opening: name })
   }
-  if (opening.use === 'never') return told('opening', `Nobody comes in by the ${name}.`)
+  if (opening.use === 'never') return told('opening', { is: 'never-used', opening: name })
   // A door that is an opening like any other in stay keeps entry 1: no use has the second delay in away only.
   const way = ways.find((item) => item.door.id === opening.id) ?? null
-  if (!opening.inStay)
-    return told('entry-not-in-stay', `People come in by the ${name}, but not once the house is in stay.`, way)
+  if (!opening.inStay) return told('entry-not-in-stay', { is: 'not-in-stay', opening: name }, way)
   return way?.delay === 2
-    ? told(
-        'entry-far',
-        `From the ${name} it takes ${way.seconds} s to the keypad, code and margin counted.`,
-        way,
-      )
-    : told('entry', `People come in by the ${name}, also while the house is in stay.`, way)
+    ? told('entry-far', { is: 'far', opening: name, seconds: way.seconds }, way)
+    : told('entry', { is: 'used', opening: name }, way)
 }
 
 function passes(way: EntryWay, opening: Opening): boolean {
@@ -208,15 +213,10 @@ function last(way: EntryWay): string {
   return way.walk.rooms.at(-1)?.name ?? ''
 }
 
-function told(use: Use, why: string, way: EntryWay | null = null): Derived {
+function told(use: Use, why: PlaceFact, way: EntryWay | null = null): Derived {
   return { use, why, way, missing: [] }
 }
 
-function lacks(fact: string, at: string): Derived {
-  return { use: null, why: '', way: null, missing: [{ fact, at }] }
-}
-
-/** A name within a sentence: a capital that only begins it goes. */
-function lower(name: string): string {
-  return /^[A-Z][a-z]/.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : name
+function lacks(fact: NeededFact, at: string): Derived {
+  return { use: null, why: null, way: null, missing: [{ fact, at }] }
 }

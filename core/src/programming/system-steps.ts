@@ -4,7 +4,8 @@ import { groupId } from '../identity/sticker.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import { servedAreas } from '../premises/served-areas.ts'
-import { bothNumbers, delayFieldOf, delayNames, delaySets, encodeDelay, limitOf } from '../response/delays.ts'
+import { bothNumbers, encodedWords } from '../response/delay-words.ts'
+import { delayFieldOf, delayNames, delaySets, encodeDelay, limitOf } from '../response/delays.ts'
 import { settingOf } from '../response/panel-settings.ts'
 import { storedInKeypad } from '../response/setting-words.ts'
 import { lowerFirst } from '../units/words.ts'
@@ -27,9 +28,10 @@ export function systemSteps(doc: JobDocument, panel: PanelModel): SheetStep[] {
         return [makeStep({ step, fill, field: name, meaning: 'not set in the plan', open: true })]
       const encoded = encodeDelay(field, wanted, { limit: limitOf(doc, key) })
       const value: Readonly<Record<string, string>> = encoded.ok ? { value: String(encoded.keyed) } : {}
+      const words = encodedWords(field.name, encoded)
       const meaning = encoded.ok
-        ? `${bothNumbers(field, encoded)}${encoded.note ? ` (${encoded.note})` : ''}`
-        : encoded.reason
+        ? `${bothNumbers(field, encoded)}${words === '' ? '' : ` (${words})`}`
+        : words
       return [makeStep({ step, fill: { ...fill, ...value }, field: name, meaning, open: !encoded.ok })]
     }),
   )

@@ -21,6 +21,8 @@ export interface Field<Z extends z.ZodType = z.ZodType> {
   readonly fixed?: boolean
   /** Its value before anybody said anything, where that is not null. */
   readonly blank?: unknown
+  /** Where it is worked on, if not where the other fields of its record are. */
+  readonly stage?: string
 }
 
 type Fields = Readonly<Record<string, Field>>
@@ -33,6 +35,8 @@ export interface Declaration<T extends string = string, F extends Fields = Field
   readonly type: T
   /** What one of them is called: `zone`, `heard transmission`. */
   readonly words: string
+  /** Where its records are worked on: the key of a stage. */
+  readonly stage: string
   /** A plan is changed, removed and undone; evidence is added, and corrected by a later record that names it. */
   readonly is: 'plan' | 'evidence'
   /** Whether it bears the name of who made it. Evidence always does. */
@@ -95,6 +99,11 @@ export function starts<F extends Field, const V extends z.output<F['schema']>>(
   declared: F,
 ): F & { readonly blank: V } {
   return { ...declared, blank }
+}
+
+/** A field that is worked on elsewhere than the other fields of its record. */
+export function atStage<F extends Field>(stage: string, declared: F): F {
+  return { ...declared, stage }
 }
 
 /** A field that is said once, when its record is made: it is never set, and no undo reaches it. */

@@ -1,7 +1,6 @@
 import type { DelayField, PanelModel } from '../catalogue/schema.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import type { JobInfo } from '../job/records.ts'
-import { formatSeconds } from '../units/seconds.ts'
 import { presets, type Limit } from './presets.ts'
 
 /** The delays a panel stores. */
@@ -18,18 +17,35 @@ export const delayNames: Readonly<Record<DelayKey, string>> = {
   abort: 'hold before sending',
 }
 
-/** A wanted delay as a panel can store it, or why it cannot. */
-export type EncodedDelay =
-  | {
-      readonly ok: true
-      /** What is keyed. */
-      readonly keyed: number
-      /** What it means, in seconds. */
-      readonly seconds: number
-      /** Said when it is not just what was wanted; else null. */
-      readonly note: string | null
-    }
-  | { readonly ok: false; readonly reason: string; readonly nearest: readonly number[] }
+/** A wanted delay as a panel can store it, or what keeps it from doing so; all in seconds but what is keyed. */
+export type EncodedDelay = StoredDelay | RefusedDelay
+
+/** A delay that the panel stores. */
+interface StoredDelay {
+  readonly ok: true
+  /** What is keyed. */
+  readonly keyed: number
+  /** What it means, in seconds. */
+  readonly seconds: number
+  readonly wanted: number
+  /** Why it is not just what was wanted: a value with a meaning of its own, the least that is stored, the next step. Else null. */
+  readonly differs:
+    | { readonly by: 'reserved'; readonly meaning: string }
+    | { readonly by: 'least' }
+    | { readonly by: 'step'; readonly direction: 'up' | 'down' }
+    | null
+}
+
+/** A delay that the panel cannot store: what its field holds, and what the region allows at most (null for no limit). */
+interface RefusedDelay {
+  readonly ok: false
+  readonly wanted: number
+  readonly least: number
+  readonly most: number
+  readonly step: number
+  readonly limit: number | null
+  readonly nearest: readonly number[]
+}
 
 /** Seconds that a keyed value stands for. */
 export function decodeDelay(field: DelayField, keyed: number): number {
@@ -55,29 +71,20 @@ export function encodeDelay(
   const values = keyedValues(field)
   const exact = wanted / field.secondsPerUnit
   const reserved = field.reserved.find((item) => item.value === exact)
-  if (reserved) return { ok: true, keyed: reserved.value, seconds: wanted, note: reserved.meaning }
+  if (reserved) {
+    const differs = { by: 'reserved', meaning: reserved.meaning } as const
+    return { ok: true, keyed: reserved.value, seconds: wanted, wanted, differs }
+  }
   const plain = values.filter((value) => !field.reserved.some((item) => item.value === value))
-  if (plain.includes(exact)) return { ok: true, keyed: exact, seconds: wanted, note: null }
+  if (plain.includes(exact)) return { ok: true, keyed: exact, seconds: wanted, wanted, differs: null }
   const above = plain.find((value) => value > exact)
   const below = plain.findLast((value) => value < exact)
   const rounded = direction === 'up' ? above : below
-  const nearest = [below, above]
-    .filter((value) => value !== undefined)
-    .map((value) => decodeDelay(field, value))
   const seconds = rounded === undefined ? null : decodeDelay(field, rounded)
   if (rounded === undefined || seconds === null || seconds > (limit?.max ?? Infinity))
-    return { ok: false, reason: cannot(field, { wanted, nearest }, limit), nearest }
-  const raised = below === undefined
-  const note = raised
-    ? `raised to ${formatSeconds(seconds)}, the least this field stores`
-    : `${formatSeconds(wanted)} goes ${direction} to ${formatSeconds(seconds)}, the next step`
-  return { ok: true, keyed: rounded, seconds, note }
-}
-
-/** Both numbers as the interface shows them: `6 → 90 s`, or only seconds where they are keyed as they are. */
-export function bothNumbers(field: DelayField, encoded: EncodedDelay): string {
-  if (!encoded.ok) return 'cannot be stored'
-  return `${encoded.keyed} → ${formatSeconds(encoded.seconds)}`
+    return refused(field, wanted, { limit, near: [below, above] })
+  const differs = below === undefined ? ({ by: 'least' } as const) : ({ by: 'step', direction } as const)
+  return { ok: true, keyed: rounded, seconds, wanted, differs }
 }
 
 /** The delay that the job wants for a panel field, in seconds; null when the job leaves it open. */
@@ -161,15 +168,16 @@ function keyedValues(field: DelayField): number[] {
   return values
 }
 
-interface Wanted {
-  readonly wanted: number
-  readonly nearest: readonly number[]
+interface Near {
+  readonly limit: Limit | null
+  /** Keyed values on either side, where there are any. */
+  readonly near: readonly (number | undefined)[]
 }
 
-function cannot(field: DelayField, { wanted, nearest }: Wanted, limit: Limit | null): string {
-  const least = formatSeconds(decodeDelay(field, field.min))
-  const most = formatSeconds(decodeDelay(field, field.max))
-  const step = field.step * field.secondsPerUnit
-  const beyond = limit?.max ? `, and the region allows at most ${formatSeconds(limit.max)}` : ''
-  return `${field.name} stores ${least} to ${most} in steps of ${step} s${beyond}: ${formatSeconds(wanted)} cannot be kept. Nearest: ${nearest.map(formatSeconds).join(' and ')}.`
+function refused(field: DelayField, wanted: number, { limit, near }: Near): RefusedDelay {
+  const nearest = near.filter((value) => value !== undefined).map((value) => decodeDelay(field, value))
+  return {
+    ...{ ok: false, wanted, least: decodeDelay(field, field.min), most: decodeDelay(field, field.max) },
+    ...{ step: field.step * field.secondsPerUnit, limit: limit?.max ?? null, nearest },
+  }
 }

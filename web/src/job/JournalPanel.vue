@@ -5,10 +5,12 @@ import { titleOf, type JournalEntry } from '#core'
 import { useJob } from '../store/job-store.ts'
 import { journalLines, touches } from './journal-lines.ts'
 import { useJournal } from './useJournal.ts'
+import { placeOf, useShow } from './useShow.ts'
 
 const job = useJob()
 const open = defineModel<boolean>({ required: true })
 const journal = useJournal(open)
+const go = useShow()
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape' && open.value) open.value = false
 })
@@ -22,6 +24,7 @@ const shown = computed(() => {
     entry,
     waits,
     title: titleOf(entry.edit),
+    place: placeOfEntry(entry),
     lines: journalLines(job.doc, job.catalogue, entry, about?.ids ?? null),
   })
   return [
@@ -29,6 +32,21 @@ const shown = computed(() => {
     ...journal.entries.value.map((entry) => line(entry, false)),
   ]
 })
+
+/** Where the first thing that an edit touched is worked on; null where it is gone. */
+function placeOfEntry(entry: JournalEntry): ReturnType<typeof placeOf> {
+  for (const op of entry.edit.ops) {
+    const id = op.op === 'set' ? op.id : op.record.id
+    const place = job.doc.records[id] ? placeOf(id, op.op === 'set' ? op.field : null) : null
+    if (place) return place
+  }
+  return null
+}
+
+function show(place: NonNullable<ReturnType<typeof placeOf>>): void {
+  open.value = false
+  go(place)
+}
 
 function when(time: string): string {
   return new Date(time).toLocaleString(undefined, { dateStyle: 'short', timeStyle: 'short' })
@@ -63,6 +81,15 @@ function when(time: string): string {
           <strong>{{ item.entry.edit.by.name }}</strong> {{ item.title
           }}<span v-if="item.entry.edit.madeFor">, made by {{ item.entry.edit.madeFor.name }}, who left</span>
           <span class="quiet small">{{ item.waits ? 'waiting to be sent' : when(item.entry.takenAt) }}</span>
+          <v-btn
+            v-if="item.place"
+            size="x-small"
+            variant="text"
+            class="text-none"
+            :aria-label="`Show where ${item.entry.edit.by.name} ${item.title}`"
+            @click="show(item.place)"
+            >Show</v-btn
+          >
           <ul v-if="item.lines.length > 0" class="small">
             <li v-for="(line, index) in item.lines.slice(0, 12)" :key="index">{{ line }}</li>
             <li v-if="item.lines.length > 12" class="quiet">and {{ item.lines.length - 12 }} more</li>

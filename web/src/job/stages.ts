@@ -1,13 +1,17 @@
+import { stageKeys, type Stage } from '#core'
+
+const names: Readonly<Record<Stage, string>> = {
+  survey: 'Survey',
+  kit: 'Kit',
+  zones: 'Zones',
+  program: 'Program',
+  enrol: 'Enrol',
+  prove: 'Prove',
+  handover: 'Hand over',
+}
+
 /** The stages in working order; each is one folder under stages/. */
-export const stages = [
-  { key: 'survey', name: 'Survey' },
-  { key: 'kit', name: 'Kit' },
-  { key: 'zones', name: 'Zones' },
-  { key: 'program', name: 'Program' },
-  { key: 'enrol', name: 'Enrol' },
-  { key: 'prove', name: 'Prove' },
-  { key: 'handover', name: 'Hand over' },
-] as const
+export const stages = stageKeys.map((key) => ({ key, name: names[key] }))
 
 /** Name of a stage by its key. */
 export function stageName(key: string): string {

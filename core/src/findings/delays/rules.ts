@@ -11,6 +11,7 @@ import {
   limitOf,
   type DelayKey,
   type DelaySet,
+  type EncodedDelay,
 } from '../../response/delays.ts'
 import { presets, type Limit } from '../../response/presets.ts'
 import type { Context, ZoneView } from '../context.ts'
@@ -23,9 +24,8 @@ export interface DelayFacts {
     readonly delay: DelayKey
     readonly wanted: number
     readonly field: string
-    /** What the panel does with it, as its encoder says; whether it stores something else instead. */
-    readonly note: string
-    readonly stored: boolean
+    /** What the panel does with it. */
+    readonly encoded: EncodedDelay
   }
   readonly 'delay-over-limit': {
     readonly area: string | null
@@ -90,10 +90,7 @@ export const delayRules: RulesOf<DelayFacts> = {
         const encoded = encodeDelay(field, wanted, { limit: limitOf(c.doc, delay) })
         if (encoded.ok && encoded.seconds === wanted) return []
         const to = encoded.ok ? encoded.seconds : nearestAllowed(encoded.nearest, limitOf(c.doc, delay))
-        const facts = {
-          ...{ area: set.area, delay, wanted, field: field.name, stored: encoded.ok },
-          note: encoded.ok ? (encoded.note ?? '') : encoded.reason,
-        }
+        const facts = { area: set.area, delay, wanted, field: field.name, encoded }
         return [at({ set, delay }, facts, to === null ? null : delayFix(c, { set, delay }, to))]
       }),
   },

@@ -31,7 +31,7 @@ const cases: readonly RuleCase[] = [
     rule: 'fit-unknown',
     clean: cleanTarn,
     spoil: (j) => j.set('job:main', { radioFirmware: null }),
-    says: 'Wren C needs radio firmware 1.20 or newer; the firmware of this panel is not noted in the survey.',
+    says: 'Wren C needs radio firmware 1.20 or newer; that of this panel is not read yet: note it in the survey.',
     fix: null,
   },
   {

@@ -1,4 +1,5 @@
 import { receiverLoad, type Fit } from '../../fit/fit.ts'
+import type { FitReason } from '../../fit/reasons.ts'
 import type { Region } from '../../units/region.ts'
 import type { Context } from '../context.ts'
 import type { Found, RulesOf } from '../finding.ts'
@@ -36,8 +37,8 @@ interface Judged {
   readonly room: string
   /** Names of the checks, such as `band`. */
   readonly checks: readonly string[]
-  /** What they say, a sentence each. */
-  readonly reasons: readonly string[]
+  /** What they found, each. */
+  readonly reasons: readonly FitReason[]
   /** The figures in them: a waiver holds for these, however the sentence reads. */
   readonly figures: readonly string[]
 }
@@ -153,8 +154,8 @@ function judged(c: Context, is: (fit: Fit) => boolean): Found<Judged>[] {
     const facts = {
       ...{ model: model.name, room: device.room },
       checks: fit.reasons.map((reason) => reason.code),
-      reasons: fit.reasons.map((reason) => reason.text),
-      figures: fit.reasons.flatMap((reason) => reason.text.match(/\d+(\.\d+)?/g) ?? []),
+      reasons: fit.reasons,
+      figures: fit.reasons.flatMap(({ facts }) => JSON.stringify(facts).match(/\d+(\.\d+)?/g) ?? []),
     }
     return [{ subject: device.id, field: null, facts, fix: null }]
   })

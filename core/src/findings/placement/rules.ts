@@ -1,5 +1,6 @@
 import { setOp } from '../../job/edit.ts'
 import type { Use } from '../../job/records.ts'
+import type { NeededFact, PlaceFact } from '../../premises/places.ts'
 import type { Context } from '../context.ts'
 import type { Found, RulesOf } from '../finding.ts'
 
@@ -42,13 +43,17 @@ export interface PlacementFacts {
     readonly tolerates: number | null
     readonly setting: string | null
   }
-  readonly 'use-differs': Placed & { readonly said: Use; readonly derived: Use; readonly why: string }
+  readonly 'use-differs': Placed & {
+    readonly said: Use
+    readonly derived: Use
+    readonly why: PlaceFact | null
+  }
   /** Contacts and motions whose use nobody stated, in a house that nobody described. */
   readonly 'use-unstated': { readonly devices: readonly string[] }
   readonly 'fact-missing': Placed & {
-    readonly needed: readonly string[]
-    /** What is assumed meanwhile, as a sentence; null when nothing can be. */
-    readonly assumed: string | null
+    readonly needed: readonly NeededFact[]
+    /** What is assumed meanwhile; null when nothing can be. */
+    readonly assumed: PlaceFact | null
   }
 }
 

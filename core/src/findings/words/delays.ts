@@ -1,3 +1,4 @@
+import { encodedWords } from '../../response/delay-words.ts'
 import { delayNames } from '../../response/delays.ts'
 import { formatSeconds } from '../../units/seconds.ts'
 import type { DelayFacts } from '../delays/rules.ts'
@@ -9,7 +10,10 @@ export const delayWords: WordsOf<DelayFacts> = {
   'delay-unstorable': {
     title: 'delay the panel cannot store',
     source: 'The panel’s own field',
-    says: ({ area, field, note, stored }) => `${of(area)}${stored ? `${field}: ${note}.` : note}`,
+    says: ({ area, field, encoded }) => {
+      const words = encodedWords(field, encoded)
+      return `${of(area)}${encoded.ok ? `${field}: ${words}.` : words}`
+    },
   },
   'delay-over-limit': {
     title: 'delay outside the region’s limit',

@@ -1,20 +1,15 @@
-import type { Region } from '../../units/region.ts'
 import type { WordsOf } from '../finding.ts'
 import type { FitFacts } from '../fit/rules.ts'
-import { here } from './plural.ts'
-
-const regionNames: Readonly<Record<Region, string>> = {
-  europe: 'Europe',
-  'north-america': 'North America',
-  own: 'a region of its own',
-}
+import { reasonWords } from './fit-reasons.ts'
+import { here, regionNames } from './plural.ts'
 
 /** How the rules on fit read. */
 export const fitWords: WordsOf<FitFacts> = {
   'no-fit': {
     title: 'device does not fit',
     source: 'Band, protocol, encryption, firmware, class and region of receiver and device',
-    says: ({ model, room, reasons }) => `${model}${here(room)} does not work: ${reasons.join(' ')}`,
+    says: ({ model, room, reasons }) =>
+      `${model}${here(room)} does not work: ${reasons.map(reasonWords).join(' ')}`,
   },
   'receiver-full': {
     title: 'more transmitters than the receiver holds',
@@ -25,12 +20,12 @@ export const fitWords: WordsOf<FitFacts> = {
   'fit-loss': {
     title: 'works with a loss',
     source: 'A plain one-way command can be recorded and sent again',
-    says: ({ reasons }) => reasons.join(' '),
+    says: ({ reasons }) => reasons.map(reasonWords).join(' '),
   },
   'fit-unknown': {
     title: 'cannot tell whether it fits',
     source: 'A fact is missing',
-    says: ({ reasons }) => reasons.join(' '),
+    says: ({ reasons }) => reasons.map(reasonWords).join(' '),
   },
   'life-over': {
     title: 'sensing element past its stated life',

@@ -2,6 +2,7 @@ import { useNames } from '../../response/use-names.ts'
 import type { WordsOf } from '../finding.ts'
 import type { PlacementFacts } from '../placement/rules.ts'
 import { lowerFirst } from '../../units/words.ts'
+import { neededWords, placeWords } from './places.ts'
 import { here } from './plural.ts'
 
 /** How the rules on places read. */
@@ -59,7 +60,7 @@ export const placementWords: WordsOf<PlacementFacts> = {
     title: 'stated use differs from the described house',
     source: 'The house in words tells how people move; one of the two is wrong',
     says: ({ model, room, said, derived, why }) =>
-      `${model}${here(room)} is said to be ${useNames[said]}, but ${lowerFirst(why)} That makes it ${useNames[derived]}.`,
+      `${model}${here(room)} is said to be ${useNames[said]}, but ${lowerFirst(placeWords(why))} That makes it ${useNames[derived]}.`,
   },
   'use-unstated': {
     title: 'use of doors and motions not stated',
@@ -76,8 +77,8 @@ export const placementWords: WordsOf<PlacementFacts> = {
     says: ({ model, room, needed, assumed }) => {
       const name = `The use of ${model}${here(room)}`
       return assumed === null
-        ? `${name} cannot be told yet; needed: ${needed.join(' and ')}.`
-        : `${name} is assumed: ${lowerFirst(assumed)} Say ${needed.join(' and ')}.`
+        ? `${name} cannot be told yet; needed: ${needed.map(neededWords).join(' and ')}.`
+        : `${name} is assumed: ${lowerFirst(placeWords(assumed))} Say ${needed.map(neededWords).join(' and ')}.`
     },
   },
 }

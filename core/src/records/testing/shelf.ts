@@ -14,6 +14,7 @@ import type { Step } from '../upgrade.ts'
 const shelf = plan({
   type: 'shelf',
   words: 'shelf',
+  stage: 'room',
   may: 'installer',
   removable: true,
   idBy: null,
@@ -22,6 +23,7 @@ const shelf = plan({
 const book = plan({
   type: 'book',
   words: 'book',
+  stage: 'room',
   may: 'installer',
   removable: true,
   idBy: null,
@@ -35,6 +37,7 @@ const book = plan({
 const desk = plan({
   type: 'desk',
   words: 'desk',
+  stage: 'room',
   may: 'owner',
   removable: false,
   idBy: () => 'desk:main',
@@ -43,6 +46,7 @@ const desk = plan({
 const notice = namedPlan({
   type: 'notice',
   words: 'notice',
+  stage: 'room',
   may: 'installer',
   removable: true,
   idBy: null,
@@ -51,6 +55,7 @@ const notice = namedPlan({
 const loan = evidence({
   type: 'loan',
   words: 'loan',
+  stage: 'room',
   may: 'installer',
   idBy: null,
   times: ['until'],

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
-import { ruleOf, typeOfId, type Finding, type RecordType } from '#core'
+import { useRoute } from 'vue-router'
+import { ruleOf, type Finding } from '#core'
 import { severityLook } from '../../shared/severity.ts'
 import { useJob } from '../../store/job-store.ts'
+import { placeOf, useShow } from '../useShow.ts'
 import FindingCard from './FindingCard.vue'
 
 const open = defineModel<boolean>({ required: true })
 const job = useJob()
 const route = useRoute()
-const router = useRouter()
+const go = useShow()
 const all = ref(true)
 
 const shown = computed(() =>
@@ -25,23 +26,10 @@ const counts = computed(() =>
   }),
 )
 
-/** Places on a stage where records are kept that have no row to be marked. */
-const places: Partial<Record<RecordType, { name: string; hash: string }>> = {
-  room: { name: 'survey', hash: '#house-head' },
-  way: { name: 'survey', hash: '#house-head' },
-  opening: { name: 'survey', hash: '#house-head' },
-  area: { name: 'zones', hash: '#areas' },
-}
-
 /** Opens the stage where the finding's subject stands and marks it. */
 function show(finding: Finding): void {
-  const type = finding.subject === 'premises' ? 'room' : typeOfId(finding.subject)
-  const place = type && places[type]
-  const stage = type === 'zone' || type === 'job' ? 'zones' : ruleOf(finding.rule).stage
-  void router.push({
-    params: route.params,
-    ...(place ?? { name: stage, query: { show: finding.subject } }),
-  })
+  const place = placeOf(finding.subject, finding.field, ruleOf(finding.rule).stage)
+  if (place) go(place)
 }
 </script>
 

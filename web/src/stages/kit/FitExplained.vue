@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { costWords, remediesFor, type Remedy } from '#core'
+import { costWords, reasonWords, remediesFor, type Remedy } from '#core'
 import OpsPreview from '../../shared/OpsPreview.vue'
 import { verdictLook } from '../../shared/severity.ts'
 import { useJob } from '../../store/job-store.ts'
@@ -47,7 +47,7 @@ function apply(remedy: Remedy): void {
       {{ look.glyph }} {{ shown.with }}: {{ look.word }}
     </p>
     <ul v-if="shown.reasons.length > 0" class="reasons">
-      <li v-for="reason in shown.reasons" :key="reason.code">{{ reason.text }}</li>
+      <li v-for="reason in shown.reasons" :key="reason.code">{{ reasonWords(reason) }}</li>
     </ul>
     <p v-else class="quiet">Band, protocol, encryption, class, region and grade all agree.</p>
     <template v-if="row.fit && row.fit.verdict !== 'works'">

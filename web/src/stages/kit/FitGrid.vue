@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
+import { reasonWords } from '#core'
 import { verdictLook } from '../../shared/severity.ts'
 import FitExplained from './FitExplained.vue'
 import { useFitGrid } from './useFitGrid.ts'
@@ -92,7 +93,7 @@ function tab(row: number, column: number): number {
                 :class="[cell.verdict, { at: at?.device === row.device && at.column === x }]"
                 :tabindex="tab(y, x)"
                 :aria-label="`${row.name} with ${cell.name}: ${verdictLook[cell.verdict].word}`"
-                :title="cell.reasons.map((reason) => reason.text).join(' ')"
+                :title="cell.reasons.map(reasonWords).join(' ')"
                 @click="choose(row.device, x)"
                 @keydown="walk($event, y, x)"
               >

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed } from 'vue'
-import { recordsOf, type Device, type DeviceModel, type Op } from '#core'
+import { placeWords, recordsOf, type Device, type DeviceModel, type Op } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
@@ -191,7 +191,7 @@ function seesRoomOnly(): void {
         />
       </dd>
     </div>
-    <div v-if="place?.why" class="why quiet">{{ place.why }}</div>
+    <div v-if="place?.why" class="why quiet">{{ placeWords(place.why) }}</div>
   </dl>
 </template>
 

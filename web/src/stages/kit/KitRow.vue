@@ -1,7 +1,15 @@
 <script setup lang="ts">
 import { mdiChevronDown, mdiChevronUp } from '@mdi/js'
 import { computed, ref } from 'vue'
-import { readSticker, removeDeviceOps, type Device, type DeviceModel, type Family, type Fit } from '#core'
+import {
+  readSticker,
+  reasonWords,
+  removeDeviceOps,
+  type Device,
+  type DeviceModel,
+  type Family,
+  type Fit,
+} from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellText from '../../shared/CellText.vue'
 import { verdictLook } from '../../shared/severity.ts'
@@ -34,7 +42,7 @@ const look = computed(() => verdictLook[props.fit?.verdict ?? 'unknown'])
 const reason = computed(() =>
   (props.fit?.reasons ?? [])
     .filter((item) => item.code !== 'no-panel')
-    .map((item) => item.text)
+    .map(reasonWords)
     .join(' '),
 )
 const name = computed(() => `${props.model.name}${props.device.room ? ` in ${props.device.room}` : ''}`)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiPuzzleCheckOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
+import { reasonWords } from '#core'
 import OpsPreview from '../../shared/OpsPreview.vue'
 import { useJob } from '../../store/job-store.ts'
 import { useSolver } from './useSolver.ts'
@@ -72,7 +73,7 @@ function close(): void {
             <h3 class="head">Left out</h3>
             <ul>
               <li v-for="item in best.leftOut" :key="item.device">
-                {{ name(item.device) }}: {{ item.reason }}
+                {{ name(item.device) }}: {{ reasonWords(item.reason) }}
               </li>
             </ul>
           </template>

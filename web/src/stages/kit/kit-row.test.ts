@@ -54,7 +54,7 @@ describe('what a motion sees', () => {
   it('is said leaf by leaf, and bears on its use', async () => {
     await show()
     expect(page.job.places.get('device:hall')?.missing.map((item) => item.fact)).toEqual([
-      'whether it sees the leaf of the yard door',
+      { needs: 'sees-leaf', leaf: 'Yard door' },
     ])
     await page.tick('Front door', true)
     expect(sights()).toEqual(['Front door'])
