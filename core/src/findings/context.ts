@@ -162,7 +162,7 @@ function adviceFor({ item, place, system, rules }: Known, loop: LoopEvent): Advi
   return advise(system.panel, loop.event, need)
 }
 
-const placeFields = ['use', 'derived', 'why', 'noisy', 'room', 'opening'] as const
+const placeFields = ['use', 'derived', 'noisy', 'room', 'opening'] as const
 
 /** Whether a place says the same: the house is looked up anew with every edit. */
 function samePlace(a: DevicePlace | null, b: DevicePlace | null): boolean {
@@ -170,6 +170,7 @@ function samePlace(a: DevicePlace | null, b: DevicePlace | null): boolean {
   if (a === null || b === null) return false
   return (
     placeFields.every((field) => a[field] === b[field]) &&
+    JSON.stringify(a.why) === JSON.stringify(b.why) &&
     a.way?.seconds === b.way?.seconds &&
     a.way?.delay === b.way?.delay &&
     a.missing.length === b.missing.length

@@ -8,8 +8,8 @@ import { ruleNamed, ruleOf, rules } from './registry.ts'
 
 describe('the registry of rules', () => {
   it('has every rule once', () => {
-    expect(rules).toHaveLength(104)
-    expect(new Set(rules.map((rule) => rule.id)).size).toBe(104)
+    expect(rules).toHaveLength(108)
+    expect(new Set(rules.map((rule) => rule.id)).size).toBe(108)
     expect(ruleNamed('none')).toBeNull()
   })
 

@@ -1,14 +1,40 @@
 import { groupId } from '../../identity/sticker.ts'
-import { learnedSerial } from '../../job/enrolment.ts'
-import type { RulesOf } from '../finding.ts'
+import { isDeviceKnown, learnedSerial } from '../../job/enrolment.ts'
+import type { Context } from '../context.ts'
+import type { Found, RulesOf } from '../finding.ts'
 
 /** What the rules on IDs find; IDs in the groups of their stickers. */
 export interface IdentityFacts {
   readonly 'sticker-differs': { readonly zone: string; readonly learned: string; readonly sticker: string }
   readonly 'serial-elsewhere': { readonly serial: string; readonly job: string }
+  /** Two devices that the panel knows, or is told to know, by one ID. */
+  readonly 'serial-twice': Pair & { readonly serial: string }
+  /** Two devices with one sticker. */
+  readonly 'sticker-twice': Pair & { readonly sticker: string }
+  /** One device whose zones are known by two IDs. */
+  readonly 'two-serials': {
+    readonly zone: string
+    readonly serial: string
+    readonly first: string
+    readonly other: string
+    readonly model: string
+  }
+  readonly 'replaced-beside': { readonly model: string; readonly room: string; readonly successor: string }
 }
 
-/** Rules on IDs: the learned one is the sticker’s, and belongs to this job alone. */
+interface Pair {
+  readonly device: Named
+  readonly first: Named
+}
+
+/** A device by what tells it from its sisters. */
+interface Named {
+  readonly model: string
+  readonly room: string
+  readonly position: string
+}
+
+/** Rules on IDs: the learned one is the sticker’s, and belongs to one device of this job alone. */
 export const identityRules: RulesOf<IdentityFacts> = {
   'sticker-differs': {
     severity: 'stops',
@@ -49,4 +75,109 @@ export const identityRules: RulesOf<IdentityFacts> = {
         return [{ subject, field: null, facts: { serial: groupId(family, serial), job }, fix: null }]
       }),
   },
+  'serial-twice': {
+    severity: 'stops',
+    waive: 'never',
+    stage: 'enrol',
+    key: ['device', 'first', 'serial'],
+    find: (c) =>
+      laterOf(c, serialsOfDevice).map(({ item, first, id }) => ({
+        subject: item.device.id,
+        field: null,
+        facts: { device: named(item), first: named(first), serial: groupId(item.family, id) },
+        fix: null,
+      })),
+  },
+  'sticker-twice': {
+    severity: 'stops',
+    waive: 'never',
+    stage: 'enrol',
+    key: ['device', 'first', 'sticker'],
+    find: (c) =>
+      laterOf(c, (_, { device }) => (device.sticker ? [device.sticker] : []))
+        // Once both are known by it, that is the one finding.
+        .filter(({ item, first, id }) => ![item, first].every((one) => serialsOfDevice(c, one).includes(id)))
+        .map(({ item, first, id }) => ({
+          subject: item.device.id,
+          field: 'sticker',
+          facts: { device: named(item), first: named(first), sticker: groupId(item.family, id) },
+          fix: null,
+        })),
+  },
+  'two-serials': {
+    severity: 'stops',
+    stage: 'enrol',
+    key: ['zone', 'serial', 'other'],
+    find: (c) =>
+      [...c.zonesOf.values()].flatMap((views): Found<IdentityFacts['two-serials']>[] => {
+        const known = views.flatMap((view) => {
+          const serial = learnedSerial(c.doc, view.zone.id)
+          return serial && view.model ? [{ view, serial, model: view.model.name }] : []
+        })
+        const [first] = known
+        const odd = known.find(({ serial }) => serial !== first?.serial)
+        if (!first || !odd) return []
+        const { family, number } = odd.view
+        const facts = {
+          ...{ zone: number, serial: groupId(family, odd.serial), model: odd.model },
+          ...{ first: first.view.number, other: groupId(family, first.serial) },
+        }
+        return [{ subject: odd.view.zone.id, field: 'serial', facts, fix: null }]
+      }),
+  },
+  'replaced-beside': {
+    severity: 'risks',
+    stage: 'enrol',
+    key: ['model', 'room', 'successor'],
+    find: (c) =>
+      c.system.devices.flatMap((old) => {
+        if (old.device.plan !== 'replace' || !isDeviceKnown(c.doc, old.device.id)) return []
+        const next = c.system.devices.find(
+          (item) => succeeds(item, old) && isDeviceKnown(c.doc, item.device.id),
+        )
+        if (!next) return []
+        const facts = { model: old.model.name, room: old.device.room, successor: next.model.name }
+        return [{ subject: old.device.id, field: 'plan', facts, fix: null }]
+      }),
+  },
+}
+
+type Item = Context['system']['devices'][number]
+
+/** Every ID that the panel knows a device by, in its slot or on its zones. */
+function serialsOfDevice(c: Context, { device }: Item): readonly string[] {
+  const zones = c.zonesOf.get(device.id) ?? []
+  const all = [device.id, ...zones.map(({ zone }) => zone.id)].flatMap((id) => learnedSerial(c.doc, id) ?? [])
+  return [...new Set(all)]
+}
+
+/** Each device with an ID that an earlier one of its family has already, once for every ID. */
+function laterOf(
+  c: Context,
+  idsOf: (c: Context, item: Item) => readonly string[],
+): { readonly item: Item; readonly first: Item; readonly id: string }[] {
+  const firsts = new Map<string, Item>()
+  return c.system.devices.flatMap((item) =>
+    idsOf(c, item).flatMap((id) => {
+      const key = `${item.model.family ?? ''} ${id}`
+      const first = firsts.get(key)
+      if (!first) firsts.set(key, item)
+      return first ? [{ item, first, id }] : []
+    }),
+  )
+}
+
+/** Whether a device stands in the place of another that is to be replaced: one of its class, in its room, at its opening. */
+function succeeds({ device, model }: Item, old: Item): boolean {
+  const { room, opening, position } = old.device
+  if (device.id === old.device.id || device.plan === 'replace' || model.class !== old.model.class)
+    return false
+  if (device.room !== room || room === '') return false
+  return opening !== null && device.opening !== null
+    ? device.opening === opening
+    : position === '' || device.position === '' || device.position === position
+}
+
+function named({ model, device }: Item): Named {
+  return { model: model.name, room: device.room, position: device.position }
 }

@@ -8,10 +8,10 @@ const cases: readonly RuleCase[] = [
     clean: cleanTarn,
     spoil: (j) =>
       j
-        .learn(j.zone('porch').id, '12345678')
-        .set(j.zone('study').id, { loop: 3 })
-        .learn(j.zone('study').id, '12345678'),
-    says: 'Zone 02 uses ID 1234 5678 loop 3, which zone 01 has already: the panel refuses the second. Take it out at Enrol and learn the right one.',
+        .learn(j.zone('landing', 'smoke').id, '12345678')
+        .set(j.zone('landing', 'heat').id, { loop: j.zone('landing', 'smoke').loop })
+        .learn(j.zone('landing', 'heat').id, '12345678'),
+    says: 'Zone 06 uses ID 1234 5678 loop 1, which zone 05 has already: the panel refuses the second. Take it out at Enrol and learn the right one.',
     fix: null,
   },
   {

@@ -41,7 +41,8 @@ export const numberRules: RulesOf<NumberFacts> = {
     find: (c) =>
       laterOf(c.zones, (view) => {
         const serial = learnedSerial(c.doc, view.zone.id)
-        return serial && view.zone.loop ? `${serial}/${view.zone.loop}` : null
+        // Two devices with one ID are found as such, whatever their loops.
+        return serial && view.zone.loop ? `${view.zone.device ?? ''}/${serial}/${view.zone.loop}` : null
       }).map(([view, first]) => ({
         subject: view.zone.id,
         field: 'serial',
