@@ -52,7 +52,7 @@ function numberEverything(): Measured {
   return result('number 128 devices', ms, baselineOf(doc), 100, '100 ms')
 }
 
-/** Off the main thread when slow: no budget of design.md names it, so it is held to half a second. */
+/** Off the main thread when slow: no budget names it, so it is held to half a second. */
 function rankAllPanels(): Measured {
   const { doc, catalogue } = madeJob(512, false)
   const copies = Array.from({ length: 10 }, () => fresh(doc))

@@ -150,7 +150,7 @@ export type { Identified } from './identity/identify.ts'
 export { compareIds, groupId, readSticker } from './identity/sticker.ts'
 
 export { wiringWords } from './programming/field-values.ts'
-export { advise, needOf, tripWords, whileMoving } from './response/advise.ts'
+export { advise, isOfLifeSafety, needOf, tripWords, whileMoving } from './response/advise.ts'
 
 export { bothNumbers } from './response/delay-words.ts'
 export {
@@ -187,7 +187,6 @@ export { clashWith, judgeClash, judgeDisplayed, judgeHeard, judgeTyped } from '.
 export type { Displayed, Judgement } from './air/judge.ts'
 export {
   heardRecord,
-  isOfLifeSafety,
   loopOps,
   sisterSerial,
   targetOf,

@@ -4,7 +4,7 @@ import type { Transmission } from './air.ts'
 import { clashWith, judgeClash, judgeDisplayed, type Displayed } from './judge.ts'
 import { targetsOf } from './learn.ts'
 
-/* What the panel's display shows, typed blind, against the noted sticker (site.md sections 1 and 2). */
+/* What the panel's display shows, typed blind, against the noted sticker. */
 
 const job = (): SmallJob =>
   cleanTarn()

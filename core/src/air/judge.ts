@@ -175,7 +175,7 @@ export interface Displayed {
   readonly loop: number | null
 }
 
-/** Signs of the display that suffice, unless another known ID ends so too (site.md section 2). */
+/** Signs of the display that suffice, unless another known ID ends so too. */
 const LAST_SIGNS = 4
 
 /** What a display reading comes to: what is wrong with the typing, or the transmission that it stands for. */

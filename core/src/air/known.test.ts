@@ -4,7 +4,8 @@ import { recordsOf } from '../job/document.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import type { Transmission } from './air.ts'
 import { judgeDisplayed, judgeHeard, judgeTyped, type Judgement } from './judge.ts'
-import { heardRecord, isOfLifeSafety, loopOps, sisterSerial, targetsOf, type Target } from './learn.ts'
+import { isOfLifeSafety } from '../response/advise.ts'
+import { heardRecord, loopOps, sisterSerial, targetsOf, type Target } from './learn.ts'
 
 /* What is known already, and how it bears on the next device: whose an ID is, what was learned, what cannot be learned at all. */
 

@@ -11,9 +11,9 @@ import {
   targetOf,
   targetsOf,
   timesHeard,
-  isOfLifeSafety,
   wantsConfirming,
 } from './learn.ts'
+import { isOfLifeSafety } from '../response/advise.ts'
 import { judgeHeard, judgeTyped, type Judgement } from './judge.ts'
 
 function ready(): SmallJob {

@@ -8,7 +8,7 @@ import { enrolmentOf, isEnrolled, learnedSerial, waitsToBeSent, type KnownBy } f
 import { asItIs, freshEvidence } from '../job/evidence.ts'
 import type { Device, Heard, Zone } from '../job/records.ts'
 import type { Person } from '../records/fields.ts'
-import { isLifeSafety, kindOf } from '../response/advise.ts'
+import { isOfLifeSafety } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
 import type { Transmission } from './air.ts'
 
@@ -76,11 +76,6 @@ export function timesHeard(air: readonly Transmission[], heard: Transmission): n
   const same = (other: Transmission): boolean =>
     other.serial === heard.serial && other.cause === heard.cause && other.loop === heard.loop
   return air.filter(same).length
-}
-
-/** Whether any event of a device is of life safety: smoke, heat, gas, and the like. */
-export function isOfLifeSafety(model: DeviceModel): boolean {
-  return model.loops.some((loop) => isLifeSafety(kindOf(loop.event)))
 }
 
 /**

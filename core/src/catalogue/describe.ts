@@ -200,6 +200,12 @@ function panelLines(entry: PanelModel, catalogue: Catalogue): EntryLine[] {
       'Counts as lost after',
       stated(entry.superviseMinutes, (minutes) => `${minutes} min`),
     ),
+    line(
+      'Several receivers',
+      stated(entry.receiversAdd, (add) =>
+        add ? 'hold their transmitters together' : 'hold no more than the largest',
+      ),
+    ),
     line('Repeaters', entry.repeaters === undefined ? noneStated : `${entry.repeaters}`),
     line('Grade', stated(entry.grade, String)),
   ]

@@ -73,5 +73,5 @@ export type AlarmKind = (typeof kinds)[number]
 
 /** What a trip can do in one arming mode. */
 export const trips = ['ignore', 'instant', 'entry-1', 'entry-2', 'follow', 'alert', 'command'] as const
-/** What a trip does in one arming mode (work.md section 4). */
+/** What a trip does in one arming mode. */
 export type Trip = (typeof trips)[number]

@@ -207,6 +207,8 @@ export const panelSchema = z.strictObject({
   /** Receivers it can have; the built-in one, if any, is always there. */
   receivers: z.array(entryId('receiver')).min(1),
   builtIn: entryId('receiver').nullable(),
+  /** Whether two receivers of one radio hold their transmitters together; absent where the larger counts for both. */
+  receiversAdd: z.boolean().optional(),
   radioFirmware: z.array(firmware).max(12),
   responseTypes: z.array(responseType).min(3),
   equipment: z.strictObject({

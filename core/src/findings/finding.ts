@@ -33,6 +33,8 @@ export interface Finding {
   /** One sentence with the figures used. */
   readonly text: string
   readonly fix: Fix | null
+  /** Further ways out, where there are any; each cures it as well. */
+  readonly others: readonly Fix[]
   /** Who took it upon themselves, and why; null while nobody did. */
   readonly waived: Waiver | null
   /** A waiver given for an earlier wording, before waivers were bound to facts: it counts once renewed. Null for none. */
@@ -50,6 +52,8 @@ export interface Found<F> {
   readonly field: string | null
   readonly facts: F
   readonly fix: FoundFix | null
+  /** Further ways out; none where it is left out. */
+  readonly others?: readonly FoundFix[]
 }
 
 /** How grave a rule is and what it looks for. `F`: the facts of one finding. */
@@ -86,5 +90,5 @@ export interface Rule extends Omit<Declared<Readonly<Record<string, Fact>>>, 'fi
   /** What it finds, as sentences too. */
   readonly find: (
     context: Context,
-  ) => readonly Pick<Finding, 'subject' | 'field' | 'facts' | 'key' | 'text' | 'fix'>[]
+  ) => readonly Pick<Finding, 'subject' | 'field' | 'facts' | 'key' | 'text' | 'fix' | 'others'>[]
 }

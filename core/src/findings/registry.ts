@@ -1,3 +1,4 @@
+import type { Op } from '../job/edit.ts'
 import { areaRules } from './areas/rules.ts'
 import { delayRules } from './delays/rules.ts'
 import type { Declared, Fact, FoundFix, Rule, RulesOf, WordsOf } from './finding.ts'
@@ -82,16 +83,21 @@ function joined<F>(id: string, rule: Declared<F>, words: WordsOf<Record<'says', 
     title: words.title,
     source: words.source,
     find: (context) =>
-      rule.find(context).map(({ subject, field, facts, fix }) => ({
+      rule.find(context).map(({ subject, field, facts, fix, others }) => ({
         subject,
         field,
         facts: facts as Facts,
         // As much as a waiver keeps of it.
         key: JSON.stringify(rule.key.map((name) => facts[name])).slice(0, 1000),
         text: upperFirst(words.says(facts)),
-        fix: fix && { title: fixTitle(fix), ops: fix.ops },
+        fix: fix && titled(fix),
+        others: (others ?? []).map(titled),
       })),
   }
+}
+
+function titled(fix: FoundFix): { readonly title: string; readonly ops: readonly Op[] } {
+  return { title: fixTitle(fix), ops: fix.ops }
 }
 
 function fixTitle<K extends FoundFix['does']>({ does, facts }: Extract<FoundFix, { does: K }>): string {

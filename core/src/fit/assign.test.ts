@@ -73,7 +73,7 @@ it('counts zone numbers per event: the devices beyond them do not fit', () => {
   const fits = [...fitAll(systemOf(job.doc, catalogue)).values()]
   expect(fits.filter((fit) => fit.verdict === 'works')).toHaveLength(16)
   expect(fits.at(-1)?.reasons.map(reasonWords)).toEqual([
-    'Pinfold 16 has 16 wireless zone numbers; Pebble contact needs 1 and 16 are taken by devices before it.',
+    'Pinfold 16 has 16 wireless zone numbers; Pebble contact needs 1 and 16 are taken by others.',
   ])
 })
 

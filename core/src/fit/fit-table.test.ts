@@ -63,7 +63,7 @@ describe('every device with every receiver', () => {
     expect(new Set(rows.map((row) => `${row.device} ${row.receiver}`)).size).toBe(rows.length)
   })
 
-  it.each(Object.keys(setups))('as world.md has it: %s', (receiver) => {
+  it.each(Object.keys(setups))('as the catalogue means it: %s', (receiver) => {
     const mine = rows.filter((row) => row.receiver === receiver)
     const wanted = mine.map((row) => `${row.device}: ${`${row.verdict} ${row.first}`.trim()}`)
     expect(mine.map((row) => `${row.device}: ${judged(row)}`)).toEqual(wanted)

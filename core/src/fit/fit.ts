@@ -1,9 +1,9 @@
 import type { DeviceModel, Family, PanelModel } from '../catalogue/schema.ts'
 import type { Device } from '../job/records.ts'
-import { assignPlaces } from './assign.ts'
+import { assignPlaces, type Together } from './assign.ts'
 import type { FitCode, FitReason } from './reasons.ts'
 import { zoneLoops } from '../catalogue/zone-loops.ts'
-import { kindOf } from '../response/advise.ts'
+import { isOfLifeSafety, kindOf } from '../response/advise.ts'
 import { repeaterTrouble } from './repeaters.ts'
 import type { PresentReceiver, System } from '../system/system.ts'
 
@@ -85,13 +85,13 @@ const fitsKept = new WeakMap<System, ReadonlyMap<string, Fit>>()
 
 /**
  * Whether each device works with the receivers that are there, why not, and who takes it. Each transmitter is held by one
- * receiver; where they run short, the last devices of the list are the ones that do not fit.
+ * receiver; where they run short, the last devices of the list are the ones that do not fit, never life safety for another.
  */
 export function fitAll(system: System, options: FitOptions = {}): ReadonlyMap<string, Fit> {
   const known = options.without ? undefined : fitsKept.get(system)
   if (known) return known
   const slots = new Map<string, number>()
-  const asked = system.devices.map(({ device, model, family }) => {
+  const asked = lifeSafetyFirst(system).map(({ device, model, family }) => {
     const answer = optionsFor({ system, model, options }, family)
     const open = 'tries' in answer || answer.fit.verdict === 'works'
     const slot = open
@@ -101,26 +101,64 @@ export function fitAll(system: System, options: FitOptions = {}): ReadonlyMap<st
       : null
     return { id: device.id, answer: slot ? { fit: refusal(slot) } : answer }
   })
+  const without = options.without?.has('capacity')
+  const together = without ? [] : sharedRoom(system)
   const places = assignPlaces(
     asked.map(({ id, answer }) => ({
       key: id,
       options: 'tries' in answer ? answer.tries.map((item) => item.receiver.id) : [],
     })),
-    new Map(
-      system.receivers.map(({ id, model }) => [
-        id,
-        options.without?.has('capacity') ? Infinity : model.transmitters,
-      ]),
-    ),
+    new Map(system.receivers.map(({ id, model }) => [id, without ? Infinity : model.transmitters])),
+    together,
   )
-  const fits = new Map(
+  const byId = new Map(
     asked.map(({ id, answer }) => [
       id,
-      'tries' in answer ? placed(answer.tries, places.get(id) ?? null) : answer.fit,
+      'tries' in answer ? placed(answer.tries, places.get(id) ?? null, together) : answer.fit,
     ]),
   )
+  // In the order of the list again.
+  const fits = new Map(system.devices.flatMap(({ device: { id } }) => [[id, byId.get(id) as Fit] as const]))
   if (!options.without) fitsKept.set(system, fits)
   return fits
+}
+
+/** Who counts first where room runs short. */
+function lifeSafetyFirst(system: System): System['devices'] {
+  const first = system.devices.filter(({ model }) => isOfLifeSafety(model))
+  return first.length === 0
+    ? system.devices
+    : [...first, ...system.devices.filter(({ model }) => !isOfLifeSafety(model))]
+}
+
+interface SharedRoom extends Together {
+  readonly names: readonly string[]
+}
+
+/**
+ * Receivers of one radio whose room is not added up, with what they hold together: the largest of them, unless the panel's entry
+ * says that they add up. A bridge is a radio of its own.
+ */
+export function sharedRoom({ panel, receivers }: Pick<System, 'panel' | 'receivers'>): readonly SharedRoom[] {
+  if (panel?.receiversAdd) return []
+  const ones = receivers.filter(({ model }) => model.place !== 'bridge')
+  const groups: PresentReceiver[][] = []
+  for (const one of ones) {
+    const mine = groups.find((group) => group.some((other) => hearAlike(one, other)))
+    if (mine) mine.push(one)
+    else groups.push([one])
+  }
+  return groups
+    .filter((group) => group.length > 1)
+    .map((group) => ({
+      ids: group.map(({ id }) => id),
+      names: group.map(({ model }) => model.name),
+      most: Math.max(...group.map(({ model }) => model.transmitters)),
+    }))
+}
+
+function hearAlike(a: PresentReceiver, b: PresentReceiver): boolean {
+  return a.model.hears.some(({ family }) => b.model.hears.some((other) => other.family === family))
 }
 
 /** How full each receiver is: transmitters it takes and holds. */
@@ -190,11 +228,15 @@ function optionsFor(
   return { fit: { verdict: 'no', receiver: null, reasons: nearest?.reasons ?? [] } }
 }
 
-function placed(tries: readonly Try[], receiver: string | null): Fit {
+function placed(tries: readonly Try[], receiver: string | null, together: readonly SharedRoom[]): Fit {
   const mine = tries.find((item) => item.receiver.id === receiver)
   if (mine) return { verdict: verdictOf(mine.reasons), receiver: mine.receiver.id, reasons: mine.reasons }
-  const { name, transmitters } = (tries[0] as Try).receiver.model
-  return refusal({ code: 'capacity', verdict: 'no', facts: { receiver: name, holds: transmitters } })
+  const { id, model } = (tries[0] as Try).receiver
+  const shared = together.find(({ ids }) => ids.includes(id))
+  const facts = shared
+    ? { receiver: shared.names.join(' and '), holds: shared.most, together: true }
+    : { receiver: model.name, holds: model.transmitters, together: false }
+  return refusal({ code: 'capacity', verdict: 'no', facts })
 }
 
 function chainTrouble(system: System, device: Device, options: FitOptions): FitReason | null {

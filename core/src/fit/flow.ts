@@ -9,8 +9,19 @@ export interface FlowItem {
   readonly key: string
   /** A further limit that it counts against, such as a class of slots; null for none. */
   readonly group: string | null
+  /** Whether it is left out only when all that is not of this kind is. */
+  readonly first?: boolean
   readonly options: readonly FlowOption[]
 }
+
+/** Bins that take at most so many together. */
+interface Shared {
+  readonly ids: readonly string[]
+  readonly most: number
+}
+
+/** More than all costs of a kit together. */
+const FIRST = 1_000_000
 
 /** Where each item goes: an index into its options, or null for left out. */
 export type FlowResult = ReadonlyMap<string, number | null>
@@ -25,19 +36,26 @@ interface Edge {
 /**
  * Puts items into bins of limited room: as many as possible, and of those ways the cheapest (minimum-cost maximum flow by
  * successive shortest paths; Bellman-Ford, as residual edges have negative costs). A bin or group without a limit in `room`
- * takes any number.
+ * takes any number. Of those, what comes first is placed before all else.
  */
-export function cheapestPlaces(items: readonly FlowItem[], room: ReadonlyMap<string, number>): FlowResult {
+export function cheapestPlaces(
+  items: readonly FlowItem[],
+  room: ReadonlyMap<string, number>,
+  shared: readonly Shared[] = [],
+): FlowResult {
   const network = new Network()
   const source = network.node('source')
   const sink = network.node('sink')
   for (const item of items) {
     const from = item.group === null ? source : network.node(`group ${item.group}`)
     if (item.group !== null) network.once(source, from, room.get(item.group) ?? Infinity)
-    network.edge(from, network.node(`item ${item.key}`), { room: 1, cost: 0 })
+    network.edge(from, network.node(`item ${item.key}`), { room: 1, cost: item.first ? -FIRST : 0 })
     item.options.forEach((option) => {
       const bin = network.node(`bin ${option.bin}`)
-      network.once(bin, sink, room.get(option.bin) ?? Infinity)
+      const group = shared.findIndex(({ ids }) => ids.includes(option.bin))
+      const to = group < 0 ? sink : network.node(`together ${group}`)
+      if (to !== sink) network.once(to, sink, shared[group]?.most ?? Infinity)
+      network.once(bin, to, room.get(option.bin) ?? Infinity)
       network.edge(network.node(`item ${item.key}`), bin, { room: 1, cost: option.cost })
     })
   }

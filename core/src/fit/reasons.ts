@@ -62,7 +62,8 @@ export interface ReasonFacts {
     readonly needs: number
     readonly taken: number
   }
-  readonly capacity: { readonly receiver: string; readonly holds: number }
+  /** `together`: several receivers, whose room is not added up. */
+  readonly capacity: { readonly receiver: string; readonly holds: number; readonly together: boolean }
 }
 
 /** Why what is reached through a repeater is not covered. */

@@ -94,6 +94,26 @@ describe('remedies', () => {
     expect(remedies(new SmallJob().add('porch', 'reedling'), 'porch')).toEqual([])
   })
 
+  it('set a receiver to encrypted devices only, where no plain one is lost by it', () => {
+    const job = SmallJob.morrow().add('fob', 'fourkey')
+    expect(titles(remedies(job, 'fob'))[0]).toBe('1 Set Morrow radio module to encrypted devices only')
+    job.add('study', 'latchet-thin')
+    expect(titles(remedies(job, 'fob')).join()).not.toContain('encrypted devices only')
+  })
+
+  it('never offer a plain swap for a link that should be encrypted, and say where one sends plain', () => {
+    const keypad = new SmallJob().add('gate', 'tapwell', { slot: 1 })
+    const swaps = remedies(keypad, 'gate').filter((remedy) => remedy.kind === 'swap')
+    expect(swaps.length).toBeGreaterThan(0)
+    for (const { ops } of swaps) {
+      const model = ops.flatMap((op) => (op.op === 'set' && op.field === 'model' ? [String(op.to)] : []))[0]
+      expect(catalogue.get('device', model ?? null)?.encryption).not.toBe('none')
+    }
+    // An encrypted contact that old firmware cannot hear may be swapped for a plain one, and that is said.
+    const old = new SmallJob({ radioFirmware: '1.10' }).add('porch', 'reedling-c')
+    expect(titles(remedies(old, 'porch'))).toContain('5 Swap it for Reedling contact, which sends plain')
+  })
+
   it('encrypt the fob’s link where its receiver is set to encrypted only', () => {
     const job = SmallJob.morrow().add('fob', 'fourkey')
     expect(verdicts(job)).toEqual(['fob loss'])

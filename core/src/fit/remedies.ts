@@ -6,7 +6,8 @@ import { applyOps, changeOps, type Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
-import { compareVersions, fitAll, type Fit, type Verdict } from './fit.ts'
+import { compareVersions, fitAll, fitPair, type Fit, type Verdict } from './fit.ts'
+import type { FitCode } from './reasons.ts'
 import { choosePanelOps } from '../response/choose-panel.ts'
 import {
   systemOf,
@@ -58,7 +59,7 @@ export function remediesFor(
   const tries = [
     ...settings(system),
     ...firmwares(system),
-    ...swaps({ doc, catalogue, system }, item.device, item.model),
+    ...swaps({ doc, catalogue, system }, item, now),
     ...receivers({ doc, catalogue, system }, opts.newId),
     ...panels(doc, catalogue, system),
   ]
@@ -110,13 +111,18 @@ function changesOf(
   })
 }
 
+/** The encrypted-only switch of each receiver that has one, turned the other way. */
 function settings(system: System): Attempt[] {
   return system.receivers
-    .filter((receiver) => receiver.encryptedOnly)
-    .map((receiver) => ({
+    .filter(
+      ({ id, encryptedOnly, model }) => id !== 'built-in' && (encryptedOnly || model.encryptedOnlySetting),
+    )
+    .map(({ id, encryptedOnly, model }) => ({
       kind: 'setting',
-      title: `Let ${receiver.model.name} take plain devices too`,
-      ops: [{ op: 'set', id: receiver.id, field: 'encryptedOnly', from: true, to: false }],
+      title: encryptedOnly
+        ? `Let ${model.name} take plain devices too`
+        : `Set ${model.name} to encrypted devices only`,
+      ops: [{ op: 'set', id, field: 'encryptedOnly', from: encryptedOnly, to: !encryptedOnly }],
       again: 0,
     }))
 }
@@ -137,20 +143,59 @@ function firmwares(system: System): Attempt[] {
     }))
 }
 
-function swaps({ doc, catalogue, system }: JobAndSystem, device: Device, model: DeviceModel): Attempt[] {
+/** Checks that miss encryption: what cannot encrypt never restores it. */
+const missEncryption: ReadonlySet<FitCode> = new Set(['replay', 'encryption', 'encryption-optional'])
+
+function swaps(
+  { doc, catalogue, system }: JobAndSystem,
+  { device, model }: System['devices'][number],
+  now: Fit,
+): Attempt[] {
   const needed = neededEvents({ doc, system }, device, model)
+  const secret = now.reasons.some((reason) =>
+    reason.code === 'bridge' ? reason.facts.lost.includes('encryption') : missEncryption.has(reason.code),
+  )
   const fitting = catalogue
     .all('device')
     .filter((other) => other.id !== model.id && stands(system, { model, other }, needed))
+    .filter((other) => !secret || other.encryption !== 'none')
     .sort(
       (a, b) => nearness(model, a) - nearness(model, b) || (a.price?.amount ?? 0) - (b.price?.amount ?? 0),
     )
   return fitting.map((other) => ({
     kind: 'swap',
-    title: `Swap it for ${other.name}${model.discontinued?.successor === other.id ? ', its successor' : ''}`,
+    title: `Swap it for ${other.name}${model.discontinued?.successor === other.id ? ', its successor' : ''}${model.encryption !== 'none' && other.encryption === 'none' && other.family !== null ? ', which sends plain' : ''}`,
     ops: swapOps({ doc, catalogue }, device, other),
     again: Number(isDeviceKnown(doc, device.id)),
   }))
+}
+
+/**
+ * A model that could stand in a device's place, is heard by what is there and encrypts whatever is set: the nearest to it; null
+ * when the catalogue has none.
+ */
+export function encryptedVariant(
+  { doc, catalogue }: JobAndCatalogue,
+  { device, model }: System['devices'][number],
+): DeviceModel | null {
+  const system = systemOf(doc, catalogue)
+  const needed = neededEvents({ doc, system }, device, model)
+  const heard = (other: DeviceModel): boolean => {
+    const family = catalogue.get('family', other.family)
+    return (
+      family !== null &&
+      system.receivers.some(
+        (receiver) => fitPair({ model: other, family, receiver, system }).verdict === 'works',
+      )
+    )
+  }
+  const [nearest] = catalogue
+    .all('device')
+    .filter(
+      (other) => other.encryption === 'always' && stands(system, { model, other }, needed) && heard(other),
+    )
+    .sort((a, b) => nearness(model, a) - nearness(model, b))
+  return nearest ?? null
 }
 
 /** Events that a stand-in must have: those of the device's zones, or those it would get. */

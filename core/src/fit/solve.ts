@@ -5,7 +5,8 @@ import { applyOps, changeOps, type Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
 import { subsets, systemWithPanel } from './candidates.ts'
-import { compareVersions, fitPair, zoneNumbers } from './fit.ts'
+import { compareVersions, fitPair, sharedRoom, zoneNumbers } from './fit.ts'
+import { isOfLifeSafety } from '../response/advise.ts'
 import { cheapestPlaces, type FlowItem } from './flow.ts'
 import type { RemedyCosts } from '../house-rules/house-rules.ts'
 import { neededEvents, stands, swapOps } from './remedies.ts'
@@ -33,6 +34,8 @@ export interface KitSolution {
   readonly swaps: readonly { readonly device: string; readonly model: string }[]
   /** Devices that no set of changes lets fit together with the others, each with the first reason. */
   readonly leftOut: readonly { readonly device: string; readonly reason: LeftOut }[]
+  /** How many of them are of life safety: as few as can be. */
+  readonly lifeSafetyOut: number
   readonly ops: readonly Op[]
 }
 
@@ -91,10 +94,12 @@ export function solveWhole(...input: Parameters<typeof solveKit>): KitSolution |
 
 function better(found: KitSolution, best: KitSolution | null): boolean {
   if (!best) return true
-  return (
-    found.leftOut.length - best.leftOut.length < 0 ||
-    (found.leftOut.length === best.leftOut.length && found.cost < best.cost)
-  )
+  const by = [
+    found.leftOut.length - best.leftOut.length,
+    found.lifeSafetyOut - best.lifeSafetyOut,
+    found.cost - best.cost,
+  ]
+  return (by.find((difference) => difference !== 0) ?? 0) < 0
 }
 
 function allSettings(
@@ -229,17 +234,18 @@ function placeAll({ doc, catalogue }: JobAndCatalogue, setting: Setting, costs: 
     const again = isDeviceKnown(doc, device.id) ? costs.enrol : 0
     return {
       key: device.id,
+      first: isOfLifeSafety(model),
       group: model.class === 'repeater' ? 'repeater' : model.slot === 'none' ? null : model.slot,
       options: places.map((place) => ({ bin: place.bin, cost: place.choice.swap ? costs.swap + again : 0 })),
     }
   })
-  const result = cheapestPlaces(items, room)
+  const result = cheapestPlaces(items, room, sharedRoom(system))
   const swaps: { device: string; model: string }[] = []
   const leftOut: { device: string; reason: LeftOut }[] = []
-  // Zone numbers are counted per event, behind the placing: the devices beyond them, in list order, are left out.
+  // Zone numbers are counted per event, behind the placing: the devices beyond them, in list order with life safety before the others, are left out.
   const numbers = new Map<string, number>()
   let cost = setting.cost
-  for (const item of items) {
+  for (const item of [...items].sort((a, b) => Number(b.first ?? false) - Number(a.first ?? false))) {
     const at = result.get(item.key) ?? null
     if (at === null) {
       leftOut.push({ device: item.key, reason: whyNot(system, item) })
@@ -260,6 +266,8 @@ function placeAll({ doc, catalogue }: JobAndCatalogue, setting: Setting, costs: 
     changes: setting.changes,
     swaps,
     leftOut,
+    lifeSafetyOut: items.filter(({ key, first }) => first && leftOut.some(({ device }) => device === key))
+      .length,
     ops: allOps({ doc, catalogue }, setting, swaps),
   }
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 
 /*
- * What a firm decides where practitioners differ (work.md section 4), and the figures it reckons with. The safer school is
+ * What a firm decides where practitioners differ, and the figures it reckons with. The safer school is
  * the default; a job may depart from one with a written reason.
  */
 
@@ -73,10 +73,10 @@ export type Schools = HouseRules['schools']
 export type Figures = HouseRules['figures']
 /** The name of a figure. */
 export type FigureKey = keyof typeof figureSchemas
-/** What each kind of change counts in a remedy (work.md leaves it to the firm). */
+/** What each kind of change counts in a remedy. */
 export type RemedyCosts = HouseRules['costs']
 
-/** The house rules of a firm that has set none: the safer school each (work.md section 4), usual figures (section 5). */
+/** The house rules of a firm that has set none: the safer school each, usual figures (section 5). */
 export const defaultHouseRules: HouseRules = {
   schools: {
     seesLeaf: 'delay',

@@ -14,7 +14,7 @@ export interface School {
   readonly choices: readonly SchoolChoice[]
 }
 
-/** The questions of work.md section 4, in the order of the house-rules page; the first choice is the default. */
+/** The questions on which practitioners differ, in the order of the house-rules page; the first choice is the default. */
 export const schools: readonly School[] = [
   school('seesLeaf', 'Motion that sees the leaf of an entry door', [
     [

@@ -40,7 +40,7 @@ const asItWas = z.strictObject({
 /** A copy of what a piece of evidence named, as it then was. */
 export type AsItWas = Readonly<z.infer<typeof asItWas>>
 
-/** Kinds of proof, in the order in which they are made (work.md section 9). */
+/** Kinds of proof, in the order in which they are made. */
 export const proofKinds = [
   'placement',
   'average',

@@ -6,7 +6,7 @@ import { entryId, pinId, pinned, seconds, serial } from './fields.ts'
 
 /* What a job plans: its facts, pins, areas, receivers, devices, zones, wired terminals, users, departures. */
 
-/** How a device's place bears on the way in: it decides the response its zone needs (work.md section 4). */
+/** How a device's place bears on the way in: it decides the response its zone needs. */
 const uses = [
   'entry',
   'entry-far',

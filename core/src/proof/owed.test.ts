@@ -24,7 +24,7 @@ const owes = (job: SmallJob, key: string) =>
   itemsOf(job, key).map(({ kind, label }) => (label === '' ? kind : `${kind}: ${label}`))
 
 describe('what is owed', () => {
-  // Reasoned from the table of work.md section 9, on a monitored Tarn 40.
+  // Reasoned by hand from what each kind of device owes, on a monitored Tarn 40.
   it.each<[string, string, string[]]>([
     [
       'porch',

@@ -390,7 +390,7 @@ export function cautions(item: ProofItem, model: DeviceModel | null): string[] {
   return list
 }
 
-/** What a proof shows and how it is done without fooling oneself (work.md section 9). */
+/** What a proof shows and how it is done without fooling oneself. */
 export function hints(item: ProofItem, model: DeviceModel | null, family: Family | null): string[] {
   const how = [...proofHow(item.kind, { event: item.event, class: model?.class ?? 'panel' })]
   if ((item.kind === 'placement' || item.kind === 'average') && family) {
@@ -418,7 +418,7 @@ export interface Tested {
 
 /**
  * Why a result cannot be recorded as it stands; null when it can. A reading passes when it holds, and below the best band only
- * with a reason (house rule: best band; work.md section 4).
+ * with a reason (house rule: best band).
  */
 export function resultProblem(
   { kind, family }: Tested,

@@ -20,7 +20,7 @@ export interface StateRule {
   readonly task: string
 }
 
-/** The temporary states (work.md section 5): each has an end and blocks hand-over until it is over. */
+/** The temporary states: each has an end and blocks hand-over until it is over. */
 export const stateRules: Readonly<Record<StateKind, StateRule>> = {
   'station-on-test': {
     name: 'The station is on test',

@@ -13,7 +13,7 @@ export interface ProofRule {
   readonly alarms: boolean
 }
 
-/** The kinds of proof (work.md section 9). */
+/** The kinds of proof. */
 export const proofRules: Readonly<Record<ProofKind, ProofRule>> = {
   placement: { name: 'Placement reading', short: 'reading', alarms: false },
   average: { name: '24-hour average', short: '24 h', alarms: false },

@@ -22,7 +22,7 @@ const place = (
   schools: { ...defaultHouseRules.schools, ...schools },
 })
 
-/** event, use, room, region → away, stay, kind: the table of needs in work.md section 4. */
+/** event, use, room, region → away, stay, kind: what each need asks. */
 const needs: readonly [DeviceEvent, Use, string, Region, string, string, string][] = [
   ['open', 'entry', 'porch', 'europe', 'entry-1', 'entry-1', 'burglary'],
   ['open', 'entry-far', 'garage', 'europe', 'entry-2', 'entry-2', 'burglary'],
@@ -105,7 +105,7 @@ describe('the panel’s type for a need', () => {
   })
 })
 
-/** event, use, region, schools → away, stay: what each school of work.md section 4 asks. */
+/** event, use, region, schools → away, stay: what each school asks. */
 const schooled: readonly [DeviceEvent, Use, Region, Partial<Schools>, string, string][] = [
   ['motion', 'sees-entry', 'europe', { seesLeaf: 'follow' }, 'follow', 'ignore'],
   ['motion', 'entry-far', 'europe', {}, 'entry-2', 'ignore'],

@@ -1,5 +1,12 @@
 import { ask, type Answer } from '../act/ask.ts'
-import type { AlarmKind, DeviceEvent, PanelModel, ResponseType, Trip } from '../catalogue/schema.ts'
+import type {
+  AlarmKind,
+  DeviceEvent,
+  DeviceModel,
+  PanelModel,
+  ResponseType,
+  Trip,
+} from '../catalogue/schema.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 import type { Region } from '../units/region.ts'
 import type { Use } from '../job/records.ts'
@@ -16,7 +23,7 @@ export interface Place {
   readonly schools: Schools
 }
 
-/** The behaviour that a device event needs where it is (work.md section 4). */
+/** The behaviour that a device event needs where it is. */
 export interface Need {
   readonly kind: AlarmKind
   readonly away: Trip
@@ -48,6 +55,11 @@ export function isWayIn(use: Use): boolean {
 /** Events of life safety: instant in every mode, always on, reported, never held back. */
 export function isLifeSafety(kind: AlarmKind): boolean {
   return kind === 'fire' || kind === 'gas'
+}
+
+/** Whether any event of a device is of life safety: smoke, heat, gas, and the like. */
+export function isOfLifeSafety(model: DeviceModel): boolean {
+  return model.loops.some((loop) => isLifeSafety(kindOf(loop.event)))
 }
 
 /** The kind of alarm that an event is, wherever it stands. */

@@ -5,7 +5,7 @@ import { aJob } from '../job/testing/records.ts'
 import { decodeDelay, delayFieldOf, delayKeys, encodeDelay, type DelayKey } from './delays.ts'
 
 /*
- * The edge values of every delay field of every panel, reasoned by hand from world.md: what is keyed and what it means for
+ * The edge values of every delay field of every panel, reasoned by hand from what each panel is meant to be: what is keyed and what it means for
  * a wanted 0 s, one second below and above the least, the step, the most and one second beyond. `keyed/seconds`, or `-`
  * where it cannot be stored.
  */

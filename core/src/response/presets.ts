@@ -30,7 +30,7 @@ export interface Preset {
 
 const none: Limit = { min: null, max: null, usual: 30 }
 
-/** The presets of work.md section 5, by region. */
+/** The presets by region, each with its source. */
 export const presets: Readonly<Record<Region, Preset>> = {
   europe: {
     title: 'EN 50131',

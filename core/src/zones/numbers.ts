@@ -48,7 +48,7 @@ export function mappedNumbers(system: System): ReadonlyMap<number, string> {
 
 /**
  * Numbers of wired groups that are kept for cables although their terminal is off: a started group stays whole, even when
- * half used (house rule; work.md section 5).
+ * half used (house rule).
  */
 export function keptForWired(
   doc: JobDocument,

@@ -133,7 +133,7 @@ async function takenBack(store: Store, who: Account, jobId: string, edit: Edit):
   return id === undefined ? null : store.jobsOf(who.firmId).editOf(jobId, id)
 }
 
-/** What physics forbids nobody takes upon themselves; life safety only an owner (work.md section 4). */
+/** What physics forbids nobody takes upon themselves; life safety only an owner. */
 function barredWaivers(who: Account, edit: Edit): Problem[] {
   return edit.ops.flatMap((op, index) => {
     if (op.op !== 'add' || op.record.type !== 'waiver') return []

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { cleanHouse, cleanMorrow, cleanTarn } from '../../testing/small-job.ts'
+import { cleanHouse, cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { delayRules } from './rules.ts'
 
@@ -24,6 +24,8 @@ const cases: readonly RuleCase[] = [
     spoil: (j) => j.set('job:main', { entry1: 40 }),
     says: 'Entry delay 1 40 s and hold before sending 30 s make 70 s; together at most 60 s.',
     fix: 'Set the entry delay 1 to 30 s',
+    // CP-01 lets the hold be 15 to 45 s: 20 s beside 40 s make 60 s.
+    others: ['Set the hold before sending to 20 s'],
   },
   {
     rule: 'entry-too-short',
@@ -65,6 +67,21 @@ const cases: readonly RuleCase[] = [
 ]
 
 describeRules(delayRules, cases)
+
+it('an exit delay that the other unit stores offers the option that switches it', () => {
+  // Pinfold 16 keeps 5 to 90 s by 1 s, or 15 to 900 s in steps of 15 s.
+  const job = new SmallJob({ panel: 'panel/pinfold-16', grade: 1, radioFirmware: null, exit: 120 })
+  const found = job
+    .findings()
+    .find(({ rule, facts }) => rule === 'delay-unstorable' && facts.delay === 'exit')
+  expect(found?.others.map(({ title }) => title)).toEqual([
+    'Count the exit delay in the other unit, which stores 2 min',
+  ])
+  job.apply(found?.others[0]?.ops ?? [])
+  expect(
+    job.findings().some(({ rule, facts }) => rule === 'delay-unstorable' && facts.delay === 'exit'),
+  ).toBe(false)
+})
 
 it('a way that is longer than the delay is no matter where everybody carries a fob that unsets', () => {
   const slow = () => cleanHouse().set('job:main', { slowest: 'slow', entry1: 15 })

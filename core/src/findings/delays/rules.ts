@@ -91,7 +91,8 @@ export const delayRules: RulesOf<DelayFacts> = {
         if (encoded.ok && encoded.seconds === wanted) return []
         const to = encoded.ok ? encoded.seconds : nearestAllowed(encoded.nearest, limitOf(c.doc, delay))
         const facts = { area: set.area, delay, wanted, field: field.name, encoded }
-        return [at({ set, delay }, facts, to === null ? null : delayFix(c, { set, delay }, to))]
+        const nearest = to === null ? null : delayFix(c, { set, delay }, to)
+        return [{ ...at({ set, delay }, facts, nearest), others: otherUnit(c, delay, wanted) }]
       }),
   },
   'delay-over-limit': {
@@ -113,7 +114,9 @@ export const delayRules: RulesOf<DelayFacts> = {
         const to = most - abort
         const fits = to >= (limitOf(c.doc, delay)?.min ?? 0)
         const facts = { area: set.area, delay, entry, abort, most }
-        return [at({ set, delay }, facts, fits ? delayFix(c, { set, delay }, to) : null)]
+        const shorter = fits ? delayFix(c, { set, delay }, to) : null
+        const hold = shorterHold(c, most - entry)
+        return [{ ...at({ set, delay }, facts, shorter ?? hold), others: shorter && hold ? [hold] : [] }]
       })
     },
   },
@@ -323,6 +326,24 @@ function mostFor(c: Context, delay: Leaving, limit: Limit | null): number | null
 
 function at<F>({ set, delay }: DelayAt, facts: F, fix: FoundFix | null): Found<F> {
   return { subject: set.id, field: jobField(delay), facts, fix }
+}
+
+/** A hold before sending of at most so many seconds, where panel and region allow one. */
+function shorterHold(c: Context, most: number): FoundFix | null {
+  const to = most < (limitOf(c.doc, 'abort')?.min ?? 0) ? null : storableAtMost(c, 'abort', most)
+  const [job] = delaySets(c.doc, c.panel)
+  return to === null || !job ? null : delayFix(c, { set: job, delay: 'abort' }, to)
+}
+
+/** The option that switches the unit of the exit delay, where the panel has it and then stores just what is wanted. */
+function otherUnit(c: Context, delay: DelayKey, wanted: number): FoundFix[] {
+  if (delay !== 'exit' || !c.panel?.delays.exit.switched) return []
+  const ops = [setOp(c.info, 'exitUnitSwitched', !c.info.exitUnitSwitched)]
+  const field = delayFieldOf(c.panel, { ...c.info, exitUnitSwitched: !c.info.exitUnitSwitched }, delay)
+  const encoded = field ? encodeDelay(field, wanted, { limit: limitOf(c.doc, delay) }) : null
+  return encoded?.ok && encoded.seconds === wanted
+    ? [{ does: 'exit-unit', facts: { seconds: wanted }, ops }]
+    : []
 }
 
 function delayFix(c: Context, { set, delay }: DelayAt, seconds: number): FoundFix | null {

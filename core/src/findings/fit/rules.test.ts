@@ -24,7 +24,7 @@ const cases: readonly RuleCase[] = [
     rule: 'fit-loss',
     clean: cleanTarn,
     spoil: (j) => j.add('gate', 'tapwell', { slot: 1 }),
-    says: 'Tapwell keypad disarms over a plain one-way link: its command can be recorded and sent again. An encrypted variant cures it.',
+    says: 'Tapwell keypad disarms over a plain one-way link: its command can be recorded and sent again. Tapwell C keypad encrypts, and would cure that.',
     fix: null,
   },
   {
@@ -53,7 +53,7 @@ const cases: readonly RuleCase[] = [
     clean: () => cleanTarn().add('back', 'reedling-old', { existing: true, use: 'opening' }).number(),
     spoil: (j) => j.set('device:back', { existing: false }),
     says: 'Reedling Old contact is no longer made; Reedling contact follows it.',
-    fix: null,
+    fix: 'Plan its successor Reedling contact',
   },
 ]
 

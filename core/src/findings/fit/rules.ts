@@ -1,8 +1,13 @@
-import { receiverLoad, type Fit } from '../../fit/fit.ts'
+import { fitAll, receiverLoad, type Fit } from '../../fit/fit.ts'
+import type { DeviceModel } from '../../catalogue/schema.ts'
+import { applyOps } from '../../job/edit.ts'
+import type { Device } from '../../job/records.ts'
+import { systemOf } from '../../system/system.ts'
+import { encryptedVariant, neededEvents, stands, swapOps } from '../../fit/remedies.ts'
 import type { FitReason } from '../../fit/reasons.ts'
 import type { Region } from '../../units/region.ts'
 import type { Context } from '../context.ts'
-import type { Found, RulesOf } from '../finding.ts'
+import type { Found, FoundFix, RulesOf } from '../finding.ts'
 
 /** What the rules on fit find: a model in its room, and the checks that speak against it. */
 export interface FitFacts {
@@ -13,7 +18,8 @@ export interface FitFacts {
     readonly receivers: readonly { readonly name: string; readonly holds: number; readonly has: number }[]
     readonly beyond: number
   }
-  readonly 'fit-loss': Judged
+  /** `variant`: an encrypted model that would cure a plain command; null for none, or where none is missed. */
+  readonly 'fit-loss': Judged & { readonly variant: string | null }
   readonly 'fit-unknown': Judged
   readonly 'life-over': {
     readonly model: string
@@ -79,7 +85,13 @@ export const fitRules: RulesOf<FitFacts> = {
     severity: 'risks',
     stage: 'kit',
     key: ['model', 'checks', 'figures'],
-    find: (c) => judged(c, (fit) => fit.verdict === 'loss'),
+    find: (c) =>
+      judged(c, (fit) => fit.verdict === 'loss').map((found) => {
+        const item = c.system.byId.get(found.subject)
+        const variant =
+          item && found.facts.checks.includes('replay') ? encryptedVariant(c, item)?.name : undefined
+        return { ...found, facts: { ...found.facts, variant: variant ?? null } }
+      }),
   },
   'fit-unknown': {
     severity: 'risks',
@@ -138,14 +150,30 @@ export const fitRules: RulesOf<FitFacts> = {
     stage: 'kit',
     key: ['model', 'successor'],
     find: (c) =>
-      c.system.devices.flatMap(({ device, model }) => {
+      c.system.devices.flatMap((item) => {
+        const { device, model } = item
         if (!model.discontinued || device.existing) return []
         const next = c.catalogue.get('device', model.discontinued.successor)
         const facts = { model: model.name, successor: next?.name ?? null }
-        return [{ subject: device.id, field: 'model', facts, fix: null }]
+        const fix = next && successorFits(c, item, next) ? swapFix(c, device, next) : null
+        return [{ subject: device.id, field: 'model', facts, fix }]
       }),
   },
 }
+
+/** Whether a successor can stand in a device's place and is heard there without a new loss. */
+function successorFits(c: Context, { device, model }: Item, next: DeviceModel): boolean {
+  if (!stands(c.system, { model, other: next }, neededEvents(c, device, model))) return false
+  const after = applyOps(c.doc, swapOps(c, device, next))
+  const fit = after.ok ? fitAll(systemOf(after.doc, c.catalogue)).get(device.id) : undefined
+  return fit?.verdict === 'works' || (fit?.verdict === 'loss' && c.fits.get(device.id)?.verdict === 'loss')
+}
+
+function swapFix(c: Context, device: Device, next: DeviceModel): FoundFix {
+  return { does: 'swap', facts: { model: next.name }, ops: swapOps(c, device, next) }
+}
+
+type Item = Context['system']['devices'][number]
 
 function judged(c: Context, is: (fit: Fit) => boolean): Found<Judged>[] {
   return c.system.devices.flatMap(({ device, model }) => {

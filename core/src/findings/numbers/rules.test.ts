@@ -35,13 +35,16 @@ const cases: readonly RuleCase[] = [
       j.apply([{ op: 'add', record: { id: 'terminal:8', type: 'terminal', number: 8, state: 'live' } }]),
     says: 'Zone 08 is also wired terminal 8, which is live: left empty it reads open and the panel is never ready.',
     fix: 'Switch wired terminal 8 off',
+    // The clip-on board keeps 7 to 12 once a terminal of it lives; 13 is the pendant's.
+    others: ['Give it 14, the next free number'],
   },
   {
     rule: 'mapped-terminal',
     clean: () => cleanHouse(),
     spoil: (j) => j.set('device:keypad', { mappedOver: 2 }),
     says: 'Zone 02: the terminal of Tapwell C keypad is mapped over 2.',
-    fix: null,
+    fix: 'Give it 04, the next free number',
+    others: ['Do not map the terminal of Tapwell C keypad over it'],
   },
 ]
 

@@ -114,6 +114,7 @@ export const numberRules: RulesOf<NumberFacts> = {
             field: 'number',
             facts: { zone: view.number, terminal: number },
             fix: { does: 'terminal-off' as const, facts: { terminal: number }, ops },
+            others: some(renumber(c, view)),
           },
         ]
       })
@@ -132,7 +133,19 @@ export const numberRules: RulesOf<NumberFacts> = {
         )
         if (!keypad) return []
         const facts = { zone: view.number, number: view.zone.number, keypad: keypad.model.name }
-        return [{ subject: view.zone.id, field: 'number', facts, fix: null }]
+        const unmap = {
+          does: 'unmap' as const,
+          facts: { keypad: keypad.model.name },
+          ops: [setOp(keypad.device, 'mappedOver', null)],
+        }
+        const move = renumber(c, view)
+        return [
+          {
+            ...{ subject: view.zone.id, field: 'number', facts },
+            fix: move ?? unmap,
+            others: move ? [unmap] : [],
+          },
+        ]
       })
     },
   },
@@ -164,6 +177,10 @@ function blockSet(c: Context, use: NumberUse): ReadonlySet<number> {
   for (const block of c.panel?.blocks ?? [])
     if (block.use === use) for (let n = block.from; n <= block.to; n++) numbers.add(n)
   return numbers
+}
+
+function some(fix: FoundFix | null): FoundFix[] {
+  return fix ? [fix] : []
 }
 
 function renumber(c: Context, view: ZoneView): FoundFix | null {

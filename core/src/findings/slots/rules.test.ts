@@ -23,7 +23,8 @@ const cases: readonly RuleCase[] = [
     clean: cleanTarn,
     spoil: (j) => j.user('Odo').add('spare', 'quartet-c', { user: 'user:Odo', room: '', slot: 1 }),
     says: 'Fob slot 1 is given to Quartet C fob and to Quartet C fob.',
-    fix: 'Take it out of the slot; number again to find a free one',
+    fix: 'Give it slot 2, the next free one',
+    others: ['Take it out of the slot; number again to find a free one'],
   },
   {
     rule: 'fob-store',

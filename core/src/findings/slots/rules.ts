@@ -1,5 +1,6 @@
 import { setOp } from '../../job/edit.ts'
-import type { RulesOf } from '../finding.ts'
+import type { Context } from '../context.ts'
+import type { Found, RulesOf } from '../finding.ts'
 
 /** What the rules on fobs, slots and users find. */
 export interface SlotFacts {
@@ -65,7 +66,7 @@ export const slotRules: RulesOf<SlotFacts> = {
                 subject: device.id,
                 field: 'slot',
                 facts: { kind: model.slot, slot: device.slot, first, second: model.name },
-                fix: { does: 'leave-slot' as const, facts: {}, ops: [setOp(device, 'slot', null)] },
+                ...slotWays(c, { device, model }),
               },
             ]
           : []
@@ -95,4 +96,23 @@ export const slotRules: RulesOf<SlotFacts> = {
         ]
       }),
   },
+}
+
+/** The next free slot of its kind, or out of the slot. */
+function slotWays(
+  { panel, system }: Context,
+  { device, model }: Pick<Context['system']['devices'][number], 'device' | 'model'>,
+): Pick<Found<SlotFacts['slot-twice']>, 'fix' | 'others'> {
+  const leave = { does: 'leave-slot' as const, facts: {}, ops: [setOp(device, 'slot', null)] }
+  const { fobs, keypads, sirens } = panel?.slots ?? {}
+  const count = { fob: fobs?.count, keypad: keypads?.count, siren: sirens?.count, none: 0 }[model.slot] ?? 0
+  const taken = new Set(
+    system.devices.flatMap((item) => (item.model.slot === model.slot ? (item.device.slot ?? []) : [])),
+  )
+  const slot = Array.from({ length: count }, (_, index) => index + 1).find((number) => !taken.has(number))
+  if (slot === undefined) return { fix: leave }
+  return {
+    fix: { does: 'give-slot', facts: { slot }, ops: [setOp(device, 'slot', slot)] },
+    others: [leave],
+  }
 }

@@ -9,6 +9,8 @@ export interface RuleCase {
   readonly spoil: (job: SmallJob) => SmallJob
   readonly says: string
   readonly fix: string | null
+  /** What the further ways out are called; none where it is left out. */
+  readonly others?: readonly string[]
 }
 
 /** Holds a topic's rules to their cases: absent, present, cured, and missed when switched off. */
@@ -17,7 +19,7 @@ export function describeRules(declared: Readonly<Record<string, unknown>>, cases
     expect(cases.map((item) => item.rule).sort()).toEqual(Object.keys(declared).sort())
   })
 
-  describe.each(cases)('$rule', ({ rule, clean, spoil, says, fix }) => {
+  describe.each(cases)('$rule', ({ rule, clean, spoil, says, fix, others = [] }) => {
     const found = (job: SmallJob): Finding | undefined =>
       job.findings().find((finding) => finding.rule === rule && finding.text === says)
 
@@ -29,6 +31,7 @@ export function describeRules(declared: Readonly<Record<string, unknown>>, cases
       const all = spoil(clean()).findings()
       expect(all.filter((finding) => finding.rule === rule).map(({ text }) => text)).toContain(says)
       expect(found(spoil(clean()))?.fix?.title ?? null).toBe(fix)
+      expect(found(spoil(clean()))?.others.map(({ title }) => title)).toEqual(others)
     })
 
     it('is missed when it is switched off, and no other rule with it', () => {
@@ -39,10 +42,11 @@ export function describeRules(declared: Readonly<Record<string, unknown>>, cases
 
     // Without a fix there is nothing to cure.
     if (fix === null) return
-    it('is cured by its fix, which adds no new stop', () => {
+    it.each([fix, ...others])('is cured by “%s”, which adds no new stop', (title) => {
       const job = spoil(clean())
       const before = job.findings()
-      job.apply(found(job)?.fix?.ops ?? [])
+      const here = found(job)
+      job.apply([here?.fix, ...(here?.others ?? [])].find((way) => way?.title === title)?.ops ?? [])
       const after = job.findings()
       const mine = (list: readonly Finding[]) => list.filter((finding) => finding.rule === rule).length
       const stops = (list: readonly Finding[]) => list.filter(({ severity }) => severity === 'stops').length

@@ -46,7 +46,7 @@ const words: { readonly [K in FitCode]: (facts: ReasonFacts[K]) => string } = {
   'check-in': ({ model, every, grade, most, source }) =>
     `${model} checks in every ${every} min; grade ${grade} wants a message at least every ${most} (${source}).`,
   replay: ({ model }) =>
-    `${model} disarms over a plain one-way link: its command can be recorded and sent again. An encrypted variant cures it.`,
+    `${model} disarms over a plain one-way link: its command can be recorded and sent again.`,
   chain: (facts) => {
     if (facts.is === 'gone') return 'The repeater it is reached through is not in the kit.'
     if (facts.is === 'no-repeater') return `${facts.repeater} is no repeater: it relays nothing.`
@@ -57,15 +57,17 @@ const words: { readonly [K in FitCode]: (facts: ReasonFacts[K]) => string } = {
   repeaters: placeShort,
   slots: placeShort,
   zones: ({ panel, has, use, model, needs, taken }) =>
-    `${panel} has ${has} ${use} zone numbers; ${model} needs ${needs} and ${taken} are taken by devices before it.`,
-  capacity: ({ receiver, holds }) =>
-    `${receiver} holds ${holds} transmitters and all are taken by devices before this one.`,
+    `${panel} has ${has} ${use} zone numbers; ${model} needs ${needs} and ${taken} are taken by others.`,
+  capacity: ({ receiver, holds, together }) =>
+    together
+      ? `${receiver} hold ${holds} transmitters together, not each its own number, and all are taken by others.`
+      : `${receiver} holds ${holds} transmitters and all are taken by others.`,
 }
 
 function placeShort({ panel, has, kind }: ReasonFacts['slots']): string {
   if (has === null) return `${panel} takes wired ${kind}s only.`
   if (has === 0) return `${panel} takes no ${kind}s.`
-  return `${panel} holds ${has} ${kind}${has === 1 ? '' : 's'} and all are taken by devices before this one.`
+  return `${panel} holds ${has} ${kind}${has === 1 ? '' : 's'} and all are taken by others.`
 }
 
 /** Why a device does not fit, fits with a loss or is left out: one sentence with the figures used. */

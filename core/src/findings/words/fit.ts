@@ -20,7 +20,11 @@ export const fitWords: WordsOf<FitFacts> = {
   'fit-loss': {
     title: 'works with a loss',
     source: 'A plain one-way command can be recorded and sent again',
-    says: ({ reasons }) => reasons.map(reasonWords).join(' '),
+    says: ({ reasons, variant }) =>
+      [
+        ...reasons.map(reasonWords),
+        ...(variant === null ? [] : [`${variant} encrypts, and would cure that.`]),
+      ].join(' '),
   },
   'fit-unknown': {
     title: 'cannot tell whether it fits',

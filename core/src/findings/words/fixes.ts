@@ -11,6 +11,10 @@ export interface FixFacts {
   readonly 'terminal-off': { readonly terminal: number }
   readonly 'set-setting': { readonly setting: string }
   readonly 'leave-slot': Nothing
+  readonly 'give-slot': { readonly slot: number }
+  readonly swap: { readonly model: string }
+  readonly unmap: { readonly keypad: string }
+  readonly 'exit-unit': { readonly seconds: number }
   readonly 'add-zones': { readonly events: readonly string[] }
   readonly 'add-buttons': { readonly buttons: number }
   readonly 'change-use': { readonly use: Use }
@@ -59,6 +63,11 @@ export const fixWords: { readonly [K in keyof FixFacts]: (facts: FixFacts[K]) =>
   'terminal-off': ({ terminal }) => `Switch wired terminal ${terminal} off`,
   'set-setting': ({ setting }) => `Set it to ${setting}`,
   'leave-slot': () => 'Take it out of the slot; number again to find a free one',
+  'give-slot': ({ slot }) => `Give it slot ${slot}, the next free one`,
+  swap: ({ model }) => `Plan its successor ${model}`,
+  unmap: ({ keypad }) => `Do not map the terminal of ${keypad} over it`,
+  'exit-unit': ({ seconds }) =>
+    `Count the exit delay in the other unit, which stores ${formatSeconds(seconds)}`,
   'add-zones': ({ events }) =>
     `Add ${plural(events.length, 'the zone', `${events.length} zones`)}: ${events.join(', ')}`,
   'add-buttons': ({ buttons }) => `Add its ${counted(buttons, 'button zone')}`,

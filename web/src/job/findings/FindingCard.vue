@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { ruleOf, type Finding } from '#core'
+import { lowerFirst, ruleOf, type Finding } from '#core'
 import { useSession } from '../../line/session.ts'
 import OpsPreview from '../../shared/OpsPreview.vue'
 import { severityLook } from '../../shared/severity.ts'
@@ -13,16 +13,18 @@ const props = defineProps<{ finding: Finding; here?: boolean }>()
 const emit = defineEmits<{ show: [finding: Finding] }>()
 const job = useJob()
 const session = useSession()
-const open = ref(false)
+/** Which way out is looked at: 0 the first, 1 and on the others; null for none. */
+const open = ref<number | null>(null)
+const ways = computed(() => [props.finding.fix, ...props.finding.others].filter((way) => way !== null))
+const shown = computed(() => (open.value === null ? null : (ways.value[open.value] ?? null)))
 const waiving = ref(false)
 const look = computed(() => severityLook[props.finding.severity])
 const rule = computed(() => ruleOf(props.finding.rule))
 const barred = computed(() => barredFrom(props.finding, session.person?.role))
 
 function apply(): void {
-  const { fix, rule: id } = props.finding
-  if (fix) job.edit(`fix.${id}`, fix.ops)
-  open.value = false
+  if (shown.value) job.edit(`fix.${props.finding.rule}`, shown.value.ops)
+  open.value = null
 }
 
 /** Taking a waiver back is a record of its own: both stay to be read. */
@@ -76,9 +78,17 @@ function renew(): void {
       <v-btn v-if="!here" size="small" variant="text" class="text-none" @click="emit('show', finding)"
         >Show</v-btn
       >
-      <v-btn v-if="finding.fix && !open" size="small" variant="tonal" class="text-none" @click="open = true"
-        >{{ finding.fix.title }}…</v-btn
-      >
+      <template v-if="!shown">
+        <v-btn
+          v-for="(way, index) in ways"
+          :key="way.title"
+          size="small"
+          :variant="index === 0 ? 'tonal' : 'text'"
+          class="text-none"
+          @click="open = index"
+          >{{ index === 0 ? '' : 'Or: ' }}{{ index === 0 ? way.title : lowerFirst(way.title) }}…</v-btn
+        >
+      </template>
       <v-btn v-if="finding.waived" size="small" variant="text" class="text-none" @click="takeBack"
         >Take that back</v-btn
       >
@@ -87,13 +97,13 @@ function renew(): void {
       >
     </div>
     <WaiveForm v-if="waiving && !finding.waived" :finding="finding" @done="waiving = false" />
-    <div v-if="open && finding.fix" class="preview">
-      <h3>This would change</h3>
-      <OpsPreview :ops="finding.fix.ops" />
+    <div v-if="shown" class="preview">
+      <h3>{{ shown.title }}: this would change</h3>
+      <OpsPreview :ops="shown.ops" />
       <p class="quiet small">Rule: {{ rule.source }}.</p>
       <div class="acts">
         <v-btn size="small" color="primary" class="text-none" @click="apply">Apply</v-btn>
-        <v-btn size="small" variant="text" class="text-none" @click="open = false">Leave it</v-btn>
+        <v-btn size="small" variant="text" class="text-none" @click="open = null">Leave it</v-btn>
       </div>
     </div>
     <details v-else class="small quiet">

@@ -26,10 +26,10 @@ describe('a fix', () => {
     const label = finding('label-missing')
     await page.show(FindingCard, { finding: label, here: true })
     await page.press(`${label.fix?.title}…`)
-    expect(page.host.textContent).toContain('This would change')
+    expect(page.host.textContent).toContain('this would change')
     expect(page.edits).toEqual([])
     await page.press('Leave it')
-    expect(page.host.textContent).not.toContain('This would change')
+    expect(page.host.textContent).not.toContain('this would change')
     await page.press(`${label.fix?.title}…`)
     await page.press('Apply')
     expect(recordOf(page.job.doc, 'zone', 'zone:one')?.label).not.toBe('')
@@ -108,6 +108,7 @@ describe('life safety', () => {
     facts: { key: 'help key' },
     key: '["help key"]',
     fix: null,
+    others: [],
     waived: null,
     earlier: null,
     ...over,
