@@ -32,7 +32,7 @@ export interface Target {
   readonly sister: boolean
 }
 
-/** Everything to enrol, in number order, slots and repeaters behind the zones. */
+/** Everything to enrol, in number order, but what is left as programmed; slots and repeaters behind the zones. */
 export function targetsOf(doc: JobDocument, catalogue: Catalogue): Target[] {
   const system = systemOf(doc, catalogue)
   const known = (id: string) => ({
@@ -44,7 +44,7 @@ export function targetsOf(doc: JobDocument, catalogue: Catalogue): Target[] {
   })
   const zones = recordsOf(doc, 'zone').flatMap((zone): Target[] => {
     const item = zone.device === null ? undefined : system.byId.get(zone.device)
-    if (!item?.family) return []
+    if (!item?.family || zone.asProgrammed) return []
     const loop = item.model.loops.find((entry) => entry.event === zone.event) ?? null
     const name = `zone ${printNumber(system.panel, zone.number)}`
     const sister = loop !== null && !loop.bench
@@ -52,7 +52,7 @@ export function targetsOf(doc: JobDocument, catalogue: Catalogue): Target[] {
   })
   let repeaters = 0
   const others = system.devices.flatMap(({ device, model, family }): Target[] => {
-    const zoned = zones.some((target) => target.device.id === device.id)
+    const zoned = recordsOf(doc, 'zone').some((zone) => zone.device === device.id)
     if (!family || zoned || device.deferred !== null) return []
     const name =
       model.class === 'repeater'

@@ -10,7 +10,7 @@ import type { Finding } from './finding.ts'
 import { stops } from './judge.ts'
 import { counted, plural } from './words/plural.ts'
 import { stageKeys, type Stage } from '../job/stages.ts'
-import { isDeviceEnrolled, isEnrolled } from '../job/enrolment.ts'
+import { isDeviceInPanel, isInPanel } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
 
 /** One thing that the job still owes before hand-over. */
@@ -86,13 +86,13 @@ function statesOwed({ input, doc }: Look): Owed[] {
 
 function enrolOwed({ doc, system }: Look): Owed[] {
   const zones = recordsOf(doc, 'zone').filter(
-    (zone) => !isEnrolled(doc, zone.id) && zone.device !== null && system.byId.get(zone.device)?.family,
+    (zone) => !isInPanel(doc, zone.id) && zone.device !== null && system.byId.get(zone.device)?.family,
   ).length
   const slots = system.devices.filter(
     ({ device, model, family }) =>
       family &&
       (device.slot !== null || model.class === 'repeater') &&
-      !isDeviceEnrolled(doc, device.id) &&
+      !isDeviceInPanel(doc, device.id) &&
       device.deferred === null,
   ).length
   const parts = [

@@ -106,7 +106,7 @@ interface Row {
 /** The ID of a zone, and how it is known: what only a file or an earlier build tells is still owed. */
 function idWords(doc: JobDocument, { zone, family }: Row, settled: ReadonlySet<string>): string {
   const known = enrolmentOf(doc, zone.id)
-  if (!known) return family ? 'owed' : 'wired'
+  if (!known) return zone.asProgrammed ? 'left as programmed' : family ? 'owed' : 'wired'
   const alone = known.evidence.code === NO_STICKER && !settled.has(zone.id) ? ', no sticker compared' : ''
   const how = known.told !== null ? ', told, owed' : { heard: alone, ...unheard }[known.how]
   return `${groupId(family, known.serial)}${how}`

@@ -56,6 +56,8 @@ export const job = plan({
     exit: atStage('zones', field('exit delay', seconds.nullable(), 's')),
     /** Exit delay of stay, where the panel keeps one of its own. */
     exitStay: atStage('zones', field('exit delay of stay', seconds.nullable(), 's')),
+    /** Whether a listing or certificate holds the entry delay and the hold before sending to a sum. */
+    listed: starts(false, field('listed installation', z.boolean())),
     abortWindow: atStage('zones', field('hold before sending', seconds.nullable(), 's')),
     /** Whether the panel's option is on that switches the unit of the exit delay. */
     exitUnitSwitched: atStage('zones', starts(false, field('exit delay in the other unit', z.boolean()))),
@@ -216,6 +218,8 @@ export const zone = plan({
     equipmentCode: field('equipment code', text(12).nullable()),
     equipmentKind: field('equipment kind', text(40).nullable()),
     existing: starts(false, field('existing device', z.boolean())),
+    /** The panel keeps it as it is: it is not keyed and not learned again, and proved all the same. */
+    asProgrammed: starts(false, field('left as programmed', z.boolean())),
     chime: starts(false, field('chime', z.boolean())),
     report: starts(false, field('report', z.boolean())),
     supervise: starts(false, field('supervision', z.boolean())),

@@ -69,6 +69,19 @@ export function isEnrolled(doc: JobDocument, subject: string): boolean {
   return enrolments(doc).get(subject)?.told === null
 }
 
+/** Whether the panel has a zone or a device in its slot: learned here, or a zone that is left as programmed. */
+export function isInPanel(doc: JobDocument, subject: string): boolean {
+  return isEnrolled(doc, subject) || recordOf(doc, 'zone', subject)?.asProgrammed === true
+}
+
+/** Whether the panel has a device, in its slot or by one of its zones. */
+export function isDeviceInPanel(doc: JobDocument, device: string): boolean {
+  return (
+    isDeviceEnrolled(doc, device) ||
+    recordsOf(doc, 'zone').some((zone) => zone.device === device && zone.asProgrammed)
+  )
+}
+
 /** Whether an acceptance made here still waits for the server: until it has it, nothing is enrolled for others. */
 export function waitsToBeSent({ made }: Pick<Heard, 'made'>): boolean {
   return made.takenAt === null && made.id !== null
@@ -102,9 +115,9 @@ export function isDeviceEnrolled(doc: JobDocument, device: string): boolean {
   )
 }
 
-/** Whether the panel may know a zone by its number: it then does not move. A told ID holds its number too. */
+/** Whether the panel may know a zone by its number: it then does not move. A told ID holds its number too, and so does what is left as programmed. */
 export function holdsNumber(doc: JobDocument, zone: Zone): boolean {
-  return enrolments(doc).has(zone.id)
+  return zone.asProgrammed || enrolments(doc).has(zone.id)
 }
 
 /** Whether what was heard was for what the plan has now. */

@@ -74,4 +74,6 @@ export const upgrades: readonly Step[] = [
   sourcesStep(6),
   // Shape 7: a waiver is bound to facts; one of before to its sentence.
   filling(7, { waiver: { key: null } }),
+  // Shape 8: listed installations, and zones that are left as the panel has them.
+  filling(8, { job: { listed: false }, zone: { asProgrammed: false } }),
 ]

@@ -14,6 +14,8 @@ export interface Sheet {
   readonly panel: string
   readonly style: string
   readonly sections: readonly SheetSection[]
+  /** Printed numbers of the zones that are left as the panel has them: nothing is keyed for them. */
+  readonly left: readonly string[]
   /** How many values are still open. */
   readonly open: number
 }
@@ -26,7 +28,11 @@ export function programmingSheet(doc: JobDocument, catalogue: Catalogue, rules: 
   const text = panel.programming
   const plain = (steps: PanelModel['programming']['wayIn']) =>
     steps.map((step) => makeStep({ step, fill: {}, field: '', meaning: '' }))
-  const zones = recordsOf(doc, 'zone').map((zone) => zoneSection({ doc, panel }, system, zone))
+  const all = recordsOf(doc, 'zone')
+  const zones = all
+    .filter((zone) => !zone.asProgrammed)
+    .map((zone) => zoneSection({ doc, panel }, system, zone))
+  const left = all.filter((zone) => zone.asProgrammed).map((zone) => printNumber(panel, zone.number))
   const slots = slotSection({ doc, panel }, system, rules)
   const sections = [
     { title: 'Way in', steps: plain(text.wayIn) },
@@ -37,7 +43,7 @@ export function programmingSheet(doc: JobDocument, catalogue: Catalogue, rules: 
     { title: 'Way out and save', steps: plain(text.wayOut) },
   ]
   const open = sections.reduce((sum, section) => sum + section.steps.filter((step) => step.open).length, 0)
-  return { panel: panel.name, style: panel.style, sections, open }
+  return { panel: panel.name, style: panel.style, sections, left, open }
 }
 
 interface Programmed {

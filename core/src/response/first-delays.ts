@@ -4,6 +4,9 @@ import type { Region } from '../units/region.ts'
 import { encodeDelay } from './delays.ts'
 import { presets, type Limit } from './presets.ts'
 
+/** What is usual for a far door where the region allows it, seconds. */
+const FAR = 60
+
 /** The delays that a job begins with, in seconds; null where the panel has no such field, or the preset no figure. */
 export type FirstDelays = Pick<JobInfo, 'entry1' | 'entry2' | 'exit' | 'abortWindow'>
 
@@ -12,8 +15,8 @@ export type FirstDelays = Pick<JobInfo, 'entry1' | 'entry2' | 'exit' | 'abortWin
  * Without a panel they are the preset's own.
  */
 export function firstDelays(panel: PanelModel | null, region: Region): FirstDelays {
-  const { entry, exit, abort, entryPlusAbort } = presets[region]
-  const far = entryPlusAbort === null ? (entry.max ?? 60) : entryPlusAbort - (abort?.usual ?? 0)
+  const { entry, exit, abort } = presets[region]
+  const far = Math.min(entry.max ?? FAR, FAR)
   const kept = (
     key: keyof PanelModel['delays'],
     wanted: number | null,

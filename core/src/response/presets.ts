@@ -1,3 +1,4 @@
+import type { JobInfo } from '../job/records.ts'
 import type { Region } from '../units/region.ts'
 
 /** Limits of one delay, in seconds; null where the preset sets none. */
@@ -24,7 +25,7 @@ export interface Preset {
   }
   /** Alarms of one zone until it is shut out; null where the preset names none. */
   readonly swinger: { readonly min: number; readonly max: number; readonly usual: number } | null
-  /** Most seconds of entry delay and abort window together; null where not limited. */
+  /** Most seconds of entry delay and abort window together in a listed installation; null where not limited. */
   readonly entryPlusAbort: number | null
 }
 
@@ -44,7 +45,8 @@ export const presets: Readonly<Record<Region, Preset>> = {
   },
   'north-america': {
     title: 'CP-01',
-    source: 'ANSI/SIA CP-01: entry 30–240 s, exit 45–255 s, abort window 15–45 s, entry + abort at most 60 s',
+    source:
+      'ANSI/SIA CP-01: entry 30–240 s, exit 45–255 s, abort window 15–45 s; entry + abort at most 60 s where a listing or certificate asks it (confirm)',
     entry: { min: 30, max: 240, usual: 30 },
     exit: { min: 45, max: 255, usual: 60 },
     abort: { min: 15, max: 45, usual: 30 },
@@ -62,4 +64,9 @@ export const presets: Readonly<Record<Region, Preset>> = {
     swinger: null,
     entryPlusAbort: null,
   },
+}
+
+/** Most seconds of entry delay and hold before sending together; null where no listing or certificate asks for it. */
+export function entryPlusAbort({ region, listed }: Pick<JobInfo, 'region' | 'listed'>): number | null {
+  return listed ? presets[region].entryPlusAbort : null
 }

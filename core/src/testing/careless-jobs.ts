@@ -52,6 +52,8 @@ const spoils: fc.Arbitrary<Spoil> = fc.oneof(
   setting('zone', 'response', fc.option(fc.constantFrom(...typeKeys))),
   setting('zone', 'loop', fc.option(fc.integer({ min: 1, max: 6 }))),
   setting('zone', 'number', fc.integer({ min: 1, max: 90 })),
+  setting('zone', 'asProgrammed', fc.boolean()),
+  setting('job', 'listed', fc.boolean()),
   setting(
     'zone',
     'label',

@@ -37,3 +37,9 @@ export const exerciseItems = [
   { title: 'Plain: every device sends', value: 'plain' },
   { title: 'With surprises of a real house', value: 'surprises' },
 ]
+
+/** Whether a listing or certificate is asked for, which holds some figures tighter. */
+export const listedItems = [
+  { title: 'none asked for', value: false },
+  { title: 'asked for', value: true },
+]

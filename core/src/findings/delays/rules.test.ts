@@ -20,8 +20,9 @@ const cases: readonly RuleCase[] = [
   },
   {
     rule: 'entry-plus-abort',
-    clean: cleanMorrow,
-    spoil: (j) => j.set('job:main', { entry1: 40 }),
+    // In a listed installation only: without, the region's own limits hold.
+    clean: () => cleanMorrow().set('job:main', { entry1: 40 }),
+    spoil: (j) => j.set('job:main', { listed: true }),
     says: 'Entry delay 1 40 s and hold before sending 30 s make 70 s; together at most 60 s.',
     fix: 'Set the entry delay 1 to 30 s',
     // CP-01 lets the hold be 15 to 45 s: 20 s beside 40 s make 60 s.

@@ -13,7 +13,7 @@ import {
   type DelaySet,
   type EncodedDelay,
 } from '../../response/delays.ts'
-import { presets, type Limit } from '../../response/presets.ts'
+import { entryPlusAbort, presets, type Limit } from '../../response/presets.ts'
 import type { Context, ZoneView } from '../context.ts'
 import type { Found, FoundFix, RulesOf } from '../finding.ts'
 
@@ -106,7 +106,7 @@ export const delayRules: RulesOf<DelayFacts> = {
     stage: 'zones',
     key: ['area', 'delay', 'entry', 'abort', 'most'],
     find: (c) => {
-      const most = presets[c.info.region].entryPlusAbort
+      const most = entryPlusAbort(c.info)
       const abort = c.info.abortWindow
       if (most === null || abort === null) return []
       return eachDelay(c, (set, delay, entry) => {
@@ -317,7 +317,7 @@ function tooShortIn(c: Context, { set, delay }: DelayAt<Leaving>, way: EntryWay 
 
 /** The longest legal delay: the region's, and what an abort window leaves of a sum; null for no limit. */
 function mostFor(c: Context, delay: Leaving, limit: Limit | null): number | null {
-  const sum = presets[c.info.region].entryPlusAbort
+  const sum = entryPlusAbort(c.info)
   const abort = c.info.abortWindow
   const room = delay === 'exit' || sum === null || abort === null ? Infinity : sum - abort
   const most = Math.min(limit?.max ?? Infinity, room)

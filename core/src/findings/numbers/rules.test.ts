@@ -39,6 +39,16 @@ const cases: readonly RuleCase[] = [
     others: ['Give it 14, the next free number'],
   },
   {
+    rule: 'left-but-new',
+    clean: () => {
+      const j = cleanTarn().set('device:study', { existing: true })
+      return j.set(j.zone('study').id, { asProgrammed: true })
+    },
+    spoil: (j) => j.set(j.zone('porch').id, { asProgrammed: true }),
+    says: 'Zone 01 is left as programmed, but its Reedling contact is new: the panel does not have it, and nobody would key or learn it.',
+    fix: 'Key it and learn it like the others',
+  },
+  {
     rule: 'mapped-terminal',
     clean: () => cleanHouse(),
     spoil: (j) => j.set('device:keypad', { mappedOver: 2 }),

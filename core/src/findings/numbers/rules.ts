@@ -22,6 +22,8 @@ export interface NumberFacts {
     readonly range: string
   }
   readonly 'live-terminal': { readonly zone: string; readonly terminal: number }
+  /** A zone left as the panel has it, though its device is new to it. */
+  readonly 'left-but-new': { readonly zone: string; readonly model: string | null }
   readonly 'mapped-terminal': { readonly zone: string; readonly number: number; readonly keypad: string }
 }
 
@@ -119,6 +121,23 @@ export const numberRules: RulesOf<NumberFacts> = {
         ]
       })
     },
+  },
+  'left-but-new': {
+    severity: 'stops',
+    stage: 'zones',
+    key: ['zone', 'model'],
+    find: (c) =>
+      c.zones.flatMap(({ zone, device, model, number }) => {
+        if (!zone.asProgrammed || zone.existing || device?.existing) return []
+        return [
+          {
+            subject: zone.id,
+            field: 'asProgrammed',
+            facts: { zone: number, model: model?.name ?? null },
+            fix: { does: 'key-it' as const, facts: {}, ops: [setOp(zone, 'asProgrammed', false)] },
+          },
+        ]
+      }),
   },
   'mapped-terminal': {
     severity: 'stops',

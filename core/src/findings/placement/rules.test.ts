@@ -4,6 +4,17 @@ import { placementRules } from './rules.ts'
 
 const cases: readonly RuleCase[] = [
   {
+    rule: 'pet-setting',
+    clean: () =>
+      cleanTarn()
+        .set('job:main', { petKg: 18 })
+        .add('den', 'stilt-jumper', { use: 'off-way', setting: 'jumper on' })
+        .number(),
+    spoil: (j) => j.set('device:den', { setting: null }),
+    says: 'A pet of 18 kg lives here; how Stilt Jumper motion in den is set is not noted. It has jumper off (0 kg), jumper on (30 kg).',
+    fix: 'Set it to jumper on',
+  },
+  {
     rule: 'metal-building',
     clean: cleanHouse,
     spoil: (j) => j.set('room:kitchen', { metal: true }),

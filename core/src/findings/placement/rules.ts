@@ -43,6 +43,11 @@ export interface PlacementFacts {
     readonly tolerates: number | null
     readonly setting: string | null
   }
+  /** A motion with pet settings of which none is noted, where a pet lives. */
+  readonly 'pet-setting': Placed & {
+    readonly kg: number
+    readonly offers: readonly { readonly setting: string; readonly kg: number }[]
+  }
   readonly 'use-differs': Placed & {
     readonly said: Use
     readonly derived: Use
@@ -164,6 +169,32 @@ export const placementRules: RulesOf<PlacementFacts> = {
     stage: 'kit',
     key: ['model', 'room', 'kg', 'tolerates', 'setting'],
     find: (c) => eachDevice(c, (item) => heavyPet(c, item)),
+  },
+  'pet-setting': {
+    severity: 'advice',
+    stage: 'kit',
+    key: ['model', 'room', 'kg'],
+    find: (c) =>
+      eachDevice(c, ({ device, model }) => {
+        const kg = petThere(c, device.id)
+        const settings = model.petSettings ?? []
+        if (device.setting !== null || kg === null || kg === 0 || settings.length === 0) return []
+        const [least] = settings.filter((one) => one.kg >= kg).sort((a, b) => a.kg - b.kg)
+        const offers = settings.map((one) => ({ setting: one.setting, kg: one.kg }))
+        const facts = { model: model.name, room: device.room, kg, offers }
+        return [
+          {
+            ...at(device.id, 'setting', facts),
+            fix: least
+              ? {
+                  does: 'set-setting' as const,
+                  facts: { setting: least.setting },
+                  ops: [setOp(device, 'setting', least.setting)],
+                }
+              : null,
+          },
+        ]
+      }),
   },
   'use-differs': {
     severity: 'advice',

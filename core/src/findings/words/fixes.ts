@@ -14,6 +14,7 @@ export interface FixFacts {
   readonly 'give-slot': { readonly slot: number }
   readonly swap: { readonly model: string }
   readonly unmap: { readonly keypad: string }
+  readonly 'key-it': Nothing
   readonly 'exit-unit': { readonly seconds: number }
   readonly 'add-zones': { readonly events: readonly string[] }
   readonly 'add-buttons': { readonly buttons: number }
@@ -65,6 +66,7 @@ export const fixWords: { readonly [K in keyof FixFacts]: (facts: FixFacts[K]) =>
   'leave-slot': () => 'Take it out of the slot; number again to find a free one',
   'give-slot': ({ slot }) => `Give it slot ${slot}, the next free one`,
   swap: ({ model }) => `Plan its successor ${model}`,
+  'key-it': () => 'Key it and learn it like the others',
   unmap: ({ keypad }) => `Do not map the terminal of ${keypad} over it`,
   'exit-unit': ({ seconds }) =>
     `Count the exit delay in the other unit, which stores ${formatSeconds(seconds)}`,

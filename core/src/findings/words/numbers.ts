@@ -27,6 +27,12 @@ export const numberWords: WordsOf<NumberFacts> = {
     says: ({ zone, terminal }) =>
       `Zone ${zone} is also wired terminal ${terminal}, which is live: left empty it reads open and the panel is never ready.`,
   },
+  'left-but-new': {
+    title: 'new device on a zone that is left as programmed',
+    source: 'What is left as programmed is neither keyed nor learned: the panel must have it already',
+    says: ({ zone, model }) =>
+      `Zone ${zone} is left as programmed, but ${model === null ? 'it has no device of before' : `its ${model} is new`}: the panel does not have it, and nobody would key or learn it.`,
+  },
   'mapped-terminal': {
     title: 'number that a keypad’s own terminal is mapped over',
     source: 'The panel terminal of that number is dead; radio there would trip beside the keypad',

@@ -56,6 +56,12 @@ export const placementWords: WordsOf<PlacementFacts> = {
     says: ({ model, room, kg, tolerates, setting }) =>
       `A pet of ${kg} kg lives here; ${model}${here(room)} ${tolerates === null ? 'has no pet immunity' : `tolerates ${tolerates} kg${setting === null ? '' : ` at ${setting}`}`}. Keep the pet out of the room while set, or swap the motion.`,
   },
+  'pet-setting': {
+    title: 'pet setting that nobody noted',
+    source: 'A motion tolerates what its switch is set to: unset it may tolerate nothing',
+    says: ({ model, room, kg, offers }) =>
+      `A pet of ${kg} kg lives here; how ${model}${here(room)} is set is not noted. It has ${offers.map(({ setting, kg: most }) => `${setting} (${most} kg)`).join(', ')}.`,
+  },
   'use-differs': {
     title: 'stated use differs from the described house',
     source: 'The house in words tells how people move; one of the two is wrong',

@@ -52,6 +52,11 @@ function print(): void {
         </strong>
         Codes are secrets: write them in by hand, never leave them on the sheet or the panel.
       </p>
+      <p v-if="sheet.left.length > 0" class="intro">
+        Left as the panel has {{ sheet.left.length === 1 ? 'it' : 'them' }}, nothing to key:
+        {{ sheet.left.length === 1 ? 'zone' : 'zones' }} {{ sheet.left.join(', ') }}. Each is proved like the
+        others.
+      </p>
       <div class="columns">
         <section v-for="section in sheet.sections" :key="section.title" class="sheet block">
           <h2>

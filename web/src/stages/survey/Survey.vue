@@ -7,6 +7,7 @@ import {
   exerciseItems,
   gradeItems,
   kindItems,
+  listedItems,
   monitoredItems,
   paceItems,
   regionItems,
@@ -69,6 +70,14 @@ const main = { id: 'job:main', kind: 'job.set' }
           hint="How the simulated air behaves"
         />
         <FieldChoice v-bind="main" field="grade" label="Grade" :items="gradeItems" />
+        <FieldChoice
+          v-if="preset.entryPlusAbort !== null"
+          v-bind="main"
+          field="listed"
+          label="Listing or certificate"
+          :items="listedItems"
+          :hint="`Only where it is asked for: entry delay and hold before sending at most ${preset.entryPlusAbort} s together`"
+        />
       </div>
     </section>
     <House />

@@ -109,15 +109,29 @@ const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${e
           <CellFlag :id="zone.id" field="existing" kind="zone.set" :label="`${name} is an existing device`" />
         </dd>
       </div>
+      <div v-if="zone.existing || item?.device.existing || zone.asProgrammed">
+        <dt>Left as programmed</dt>
+        <dd>
+          <CellFlag
+            :id="zone.id"
+            field="asProgrammed"
+            kind="zone.set"
+            :label="`${name} is left as programmed: not keyed, not learned again, proved all the same`"
+          />
+          <span class="quiet small">not keyed, not learned again; proved all the same</span>
+        </dd>
+      </div>
       <div>
         <dt>ID</dt>
         <dd :class="{ id: known }">
           {{
             known
               ? groupId(item?.family ?? null, known.serial) + toldWords(known.evidence.made)
-              : item?.family
-                ? 'not enrolled yet'
-                : 'wired'
+              : zone.asProgrammed
+                ? 'as the panel has it'
+                : item?.family
+                  ? 'not enrolled yet'
+                  : 'wired'
           }}
         </dd>
       </div>
