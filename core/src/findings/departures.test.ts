@@ -43,7 +43,7 @@ describe('a waived finding', () => {
     expect(departureLines(job.doc, job.findings(), systemOf(job.doc, catalogue).panel)).toEqual([
       {
         kind: 'life-safety',
-        what: 'Zone 08 is gas and is not supervised: nobody would notice that it fell silent.',
+        what: 'Zone 08 is gas and no zone of its device is supervised: nobody would notice that it fell silent.',
         reason: 'agreed with the insurer',
         by: 'Nell',
         at,

@@ -8,8 +8,8 @@ import { ruleNamed, ruleOf, rules } from './registry.ts'
 
 describe('the registry of rules', () => {
   it('has every rule once', () => {
-    expect(rules).toHaveLength(110)
-    expect(new Set(rules.map((rule) => rule.id)).size).toBe(110)
+    expect(rules).toHaveLength(112)
+    expect(new Set(rules.map((rule) => rule.id)).size).toBe(112)
     expect(ruleNamed('none')).toBeNull()
   })
 

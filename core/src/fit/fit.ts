@@ -414,7 +414,8 @@ function bridge({ model, receiver }: Case): FitReason | null {
 function grade({ model, receiver, system }: Case): FitReason | null {
   const { info, panel } = system
   if (info.region !== 'europe') return null
-  const parts = [model, receiver.model, ...(panel ? [panel] : [])]
+  // What is wrong with the whole comes before what is wrong with one device.
+  const parts = [...(panel ? [panel] : []), receiver.model, model]
   const part =
     parts.find((item) => item.grade !== undefined && item.grade < info.grade) ??
     parts.find((item) => item.grade === undefined)

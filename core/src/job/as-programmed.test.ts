@@ -5,7 +5,7 @@ import { zoneSchedule } from '../formats/zone-schedule.ts'
 import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { programmingSheet } from '../programming/sheet.ts'
 import { proofRoute } from '../proof/owed.ts'
-import type { SmallJob } from '../testing/small-job.ts';
+import type { SmallJob } from '../testing/small-job.ts'
 import { catalogue, cleanMorrow, cleanTarn } from '../testing/small-job.ts'
 
 const now = '2026-05-04T09:30:00Z'

@@ -108,7 +108,7 @@ export function isDeviceKnown(doc: JobDocument, device: string): boolean {
 }
 
 /** Whether a device was learned here, in its slot or by one of its zones. */
-export function isDeviceEnrolled(doc: JobDocument, device: string): boolean {
+function isDeviceEnrolled(doc: JobDocument, device: string): boolean {
   return (
     isEnrolled(doc, device) ||
     recordsOf(doc, 'zone').some((zone) => zone.device === device && isEnrolled(doc, zone.id))

@@ -1,4 +1,5 @@
-import { cleanTarn, SmallJob } from '../../testing/small-job.ts'
+import { describe, expect, it } from 'vitest'
+import { cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { fitRules } from './rules.ts'
 
@@ -25,6 +26,20 @@ const cases: readonly RuleCase[] = [
     clean: cleanTarn,
     spoil: (j) => j.add('gate', 'tapwell', { slot: 1 }),
     says: 'Tapwell keypad disarms over a plain one-way link: its command can be recorded and sent again. Tapwell C keypad encrypts, and would cure that.',
+    fix: null,
+  },
+  {
+    rule: 'grade-low',
+    clean: cleanTarn,
+    spoil: (j) => j.set('job:main', { grade: 3 }),
+    says: 'Tarn 40 is grade 2: with it the system is no longer grade 3.',
+    fix: null,
+  },
+  {
+    rule: 'check-in-rare',
+    clean: cleanTarn,
+    spoil: (j) => j.add('attic', 'rime').add('loft', 'rime').number(),
+    says: 'Rime temperature (2 devices) checks in every 130 min; grade 2 wants a message at least every 120 min (EN 50131-5-3).',
     fix: null,
   },
   {
@@ -58,3 +73,22 @@ const cases: readonly RuleCase[] = [
 ]
 
 describeRules(fitRules, cases)
+
+describe('what is right as it is', () => {
+  it('a plain fob whose disarm button is left unprogrammed is cured, and lacks no zone', () => {
+    const job = cleanMorrow().user('Nell').add('fob', 'fourkey', { user: 'user:Nell', room: '' }).number()
+    expect(job.rules()).toContain('fit-loss')
+    job.apply([{ op: 'remove', record: job.zone('fob', 'disarm') }])
+    expect(job.rules()).not.toContain('fit-loss')
+    expect(job.rules()).not.toContain('event-without-zone')
+    // Its other buttons are missed as before.
+    job.apply([{ op: 'remove', record: job.zone('fob', 'arm-away') }])
+    expect(job.rules()).toContain('event-without-zone')
+  })
+
+  it('one part below the grade is one finding, however many devices hang on it', () => {
+    const found = cleanTarn().set('job:main', { grade: 3 }).findings()
+    expect(found.filter(({ rule }) => rule === 'grade-low')).toHaveLength(1)
+    expect(found.map(({ rule }) => rule)).not.toContain('fit-loss')
+  })
+})

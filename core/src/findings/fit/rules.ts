@@ -20,6 +20,22 @@ export interface FitFacts {
   }
   /** `variant`: an encrypted model that would cure a plain command; null for none, or where none is missed. */
   readonly 'fit-loss': Judged & { readonly variant: string | null }
+  /** Parts that lower the grade of the whole, or (`has` null) state none; each with how many devices it bears on. */
+  readonly 'grade-low': {
+    readonly parts: readonly {
+      readonly part: string
+      readonly has: number | null
+      readonly devices: number
+    }[]
+    readonly wanted: number
+  }
+  /** Models that check in too rarely for the grade; minutes, `most` as printed. */
+  readonly 'check-in-rare': {
+    readonly models: readonly { readonly model: string; readonly every: number; readonly devices: number }[]
+    readonly grade: number
+    readonly most: string
+    readonly source: string
+  }
   readonly 'fit-unknown': Judged
   readonly 'life-over': {
     readonly model: string
@@ -86,12 +102,44 @@ export const fitRules: RulesOf<FitFacts> = {
     stage: 'kit',
     key: ['model', 'checks', 'figures'],
     find: (c) =>
-      judged(c, (fit) => fit.verdict === 'loss').map((found) => {
+      judged(c, (fit) => fit.verdict === 'loss', lostHere).map((found) => {
         const item = c.system.byId.get(found.subject)
         const variant =
           item && found.facts.checks.includes('replay') ? encryptedVariant(c, item)?.name : undefined
         return { ...found, facts: { ...found.facts, variant: variant ?? null } }
       }),
+  },
+  'grade-low': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['parts', 'wanted'],
+    find: (c) =>
+      [true, false].flatMap((stated) =>
+        together(c, ({ code, facts }) =>
+          code === 'grade' && (facts.has !== null) === stated
+            ? { name: facts.part, facts: { part: facts.part, has: facts.has } }
+            : null,
+        ).map(({ facts, ...found }) => ({
+          ...found,
+          facts: { parts: facts.map((one) => alone(c, one)), wanted: c.info.grade },
+        })),
+      ),
+  },
+  'check-in-rare': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['models', 'grade'],
+    find: (c) => {
+      const limit = { most: '', source: '' }
+      return together(c, ({ code, facts }) => {
+        if (code !== 'check-in') return null
+        Object.assign(limit, { most: facts.most, source: facts.source })
+        return { name: facts.model, facts: { model: facts.model, every: facts.every } }
+      }).map(({ facts, ...found }) => ({
+        ...found,
+        facts: { models: facts, grade: c.info.grade, ...limit },
+      }))
+    },
   },
   'fit-unknown': {
     severity: 'risks',
@@ -175,16 +223,53 @@ function swapFix(c: Context, device: Device, next: DeviceModel): FoundFix {
 
 type Item = Context['system']['devices'][number]
 
-function judged(c: Context, is: (fit: Fit) => boolean): Found<Judged>[] {
+/** What one device loses: grades of the whole and check-ins by model are told once, a disarm button without a zone sends nothing. */
+function lostHere(c: Context, reason: FitReason, device: Device): boolean {
+  if (reason.code === 'grade' || reason.code === 'check-in') return false
+  if (reason.code !== 'replay') return true
+  const views = c.zonesOf.get(device.id) ?? []
+  return views.length === 0 || views.some(({ zone }) => zone.event === 'disarm')
+}
+
+type Told = (c: Context, reason: FitReason, device: Device) => boolean
+
+function judged(c: Context, is: (fit: Fit) => boolean, told: Told = () => true): Found<Judged>[] {
   return c.system.devices.flatMap(({ device, model }) => {
     const fit = c.fits.get(device.id)
     if (!fit || !is(fit)) return []
+    const reasons = fit.reasons.filter((reason) => told(c, reason, device))
+    if (reasons.length === 0) return []
     const facts = {
       ...{ model: model.name, room: device.room },
-      checks: fit.reasons.map((reason) => reason.code),
-      reasons: fit.reasons,
-      figures: fit.reasons.flatMap(({ facts }) => JSON.stringify(facts).match(/\d+(\.\d+)?/g) ?? []),
+      ...{ checks: reasons.map((reason) => reason.code), reasons },
+      figures: reasons.flatMap(({ facts: found }) => JSON.stringify(found).match(/\d+(\.\d+)?/g) ?? []),
     }
     return [{ subject: device.id, field: null, facts, fix: null }]
   })
+}
+
+/** A panel or receiver is one part, however many devices it holds. */
+function alone<T extends { readonly part: string; readonly devices: number }>(c: Context, one: T): T {
+  const wholes = [c.panel?.name, ...c.system.receivers.map(({ model }) => model.name)]
+  return wholes.includes(one.part) ? { ...one, devices: 1 } : one
+}
+
+/** One finding for all devices that a check speaks of, by what it names: the first of them stands for it. */
+function together<F>(
+  c: Context,
+  of: (reason: FitReason) => { readonly name: string; readonly facts: F } | null,
+): Found<readonly (F & { readonly devices: number })[]>[] {
+  const named = new Map<string, { readonly facts: F; devices: number }>()
+  let subject = ''
+  for (const { device } of c.system.devices)
+    for (const reason of c.fits.get(device.id)?.reasons ?? []) {
+      const told = of(reason)
+      if (!told) continue
+      subject ||= device.id
+      const known = named.get(told.name)
+      if (known) known.devices += 1
+      else named.set(told.name, { facts: told.facts, devices: 1 })
+    }
+  const facts = [...named.values()].map((one) => ({ ...one.facts, devices: one.devices }))
+  return facts.length === 0 ? [] : [{ subject, field: null, facts, fix: null }]
 }

@@ -31,9 +31,16 @@ const cases: readonly RuleCase[] = [
   },
   {
     rule: 'life-unsupervised',
-    clean: cleanTarn,
-    spoil: (j) => j.set(j.zone('landing', 'smoke').id, { supervise: false }),
-    says: 'Zone 05 is fire and is not supervised: nobody would notice that it fell silent.',
+    // A supervised sister is enough: heat and frost of the detector are.
+    clean: () => {
+      const j = cleanTarn()
+      return j.set(j.zone('landing', 'smoke').id, { supervise: false })
+    },
+    spoil: (j) =>
+      j
+        .set(j.zone('landing', 'heat').id, { supervise: false })
+        .set(j.zone('landing', 'freeze').id, { supervise: false }),
+    says: 'Zone 05 is fire and no zone of its device is supervised: nobody would notice that it fell silent.',
     fix: 'Supervise it',
   },
   {

@@ -77,16 +77,15 @@ export const lifeSafetyRules: RulesOf<LifeSafetyFacts> = {
     stage: 'zones',
     key: ['zone', 'kind'],
     find: (c) => {
-      // One supervised zone of the device is enough where the house rule is one: then it is a fire or gas zone.
-      const oneIsEnough = c.rules.schools.sisters === 'one'
-      return lifeZones(c, (view) => !view.zone.supervise && !(oneIsEnough && sisterWatched(c, view))).map(
-        ([view, kind]) => ({
-          subject: view.zone.id,
-          field: 'supervise',
-          facts: { zone: view.number, kind },
-          fix: { does: 'supervise', facts: {}, ops: [setOp(view.zone, 'supervise', true)] },
-        }),
-      )
+      // One finding for a device, whichever of its zones are left: one of them supervised is enough.
+      const seen = new Set<string>()
+      return lifeZones(c, (view) => !isWatched(view) && !sisterWatched(c, view)).flatMap(([view, kind]) => {
+        const device = view.zone.device ?? view.zone.id
+        if (seen.has(device)) return []
+        seen.add(device)
+        const fix = { does: 'supervise' as const, facts: {}, ops: [setOp(view.zone, 'supervise', true)] }
+        return [{ subject: view.zone.id, field: 'supervise', facts: { zone: view.number, kind }, fix }]
+      })
     },
   },
   'fire-departure': {
@@ -194,9 +193,19 @@ function lifeZones(c: Context, is: (view: ZoneView) => boolean): [ZoneView, 'fir
   })
 }
 
+/** Whether another zone of its device is supervised: any, or where one per device is the house rule, a fire or gas zone. */
 function sisterWatched(c: Context, view: ZoneView): boolean {
-  const sisters = c.zonesOf.get(view.zone.device ?? '') ?? []
-  return sisters.some((item) => item.zone.supervise && isLifeSafety(item.advice?.need.kind ?? 'burglary'))
+  const sisters = (c.zonesOf.get(view.zone.device ?? '') ?? []).filter(
+    (item) => item !== view && isWatched(item),
+  )
+  return c.rules.schools.sisters === 'every'
+    ? sisters.length > 0
+    : sisters.some((item) => isLifeSafety(item.advice?.need.kind ?? 'burglary'))
+}
+
+/** A type that hides the question supervises by itself. */
+function isWatched({ zone, type }: ZoneView): boolean {
+  return zone.supervise || type?.hides.includes('supervise') === true
 }
 
 function usePlainFire(c: Context, view: ZoneView): FoundFix | null {

@@ -1,7 +1,7 @@
 import type { WordsOf } from '../finding.ts'
 import type { FitFacts } from '../fit/rules.ts'
 import { reasonWords } from './fit-reasons.ts'
-import { here, regionNames } from './plural.ts'
+import { here, plural, regionNames } from './plural.ts'
 
 /** How the rules on fit read. */
 export const fitWords: WordsOf<FitFacts> = {
@@ -26,6 +26,25 @@ export const fitWords: WordsOf<FitFacts> = {
         ...(variant === null ? [] : [`${variant} encrypts, and would cure that.`]),
       ].join(' '),
   },
+  'grade-low': {
+    title: 'part below the grade of the system',
+    source:
+      'EN 50131-1: the lowest component decides the grade of a system (confirm against the edition in force)',
+    says: ({ parts, wanted }) => {
+      const names = parts.map(({ part, has, devices }) =>
+        has === null ? `${part}${ofSo(devices)}` : `${part}${ofSo(devices)} is grade ${has}`,
+      )
+      return parts[0]?.has === null
+        ? `${names.join(', ')} ${plural(parts.length, 'states', 'state')} no grade: whether the system is grade ${wanted} cannot be told.`
+        : `${names.join(', ')}: with ${plural(parts.length, 'it', 'them')} the system is no longer grade ${wanted}.`
+    },
+  },
+  'check-in-rare': {
+    title: 'checks in too rarely for the grade',
+    source: 'EN 50131-5-3: longest time between messages by grade (confirm against the edition in force)',
+    says: ({ models, grade, most, source }) =>
+      `${models.map(({ model, every, devices }) => `${model}${ofSo(devices)} checks in every ${every} min`).join(', ')}; grade ${grade} wants a message at least every ${most} (${source}).`,
+  },
   'fit-unknown': {
     title: 'cannot tell whether it fits',
     source: 'A fact is missing',
@@ -49,4 +68,9 @@ export const fitWords: WordsOf<FitFacts> = {
     says: ({ model, successor }) =>
       `${model} is no longer made${successor === null ? '' : `; ${successor} follows it`}.`,
   },
+}
+
+/** How many devices it is, where it is more than one. */
+function ofSo(devices: number): string {
+  return devices === 1 ? '' : ` (${devices} devices)`
 }

@@ -24,7 +24,7 @@ export const lifeSafetyWords: WordsOf<LifeSafetyFacts> = {
     title: 'fire or gas device that is not supervised',
     source: 'A life-safety device needs a supervised zone',
     says: ({ zone, kind }) =>
-      `Zone ${zone} is ${kind} and is not supervised: nobody would notice that it fell silent.`,
+      `Zone ${zone} is ${kind} and no zone of its device is supervised: nobody would notice that it fell silent.`,
   },
   'fire-departure': {
     title: 'delayed or verified fire without a written reason',

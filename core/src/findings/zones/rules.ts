@@ -66,7 +66,9 @@ export const zoneRules: RulesOf<ZoneFacts> = {
           has.size > 0
             ? eventsToZone(model, c.panel).filter((loop) => !(loop.event === 'open' && has.has('terminals')))
             : eventsToZone(model, c.panel)
-        const missing = used.filter((loop) => !has.has(loop.event))
+        // Left unprogrammed, a plain disarm button is cured: nobody can send again what the panel does not obey.
+        const cured = has.size > 0 && c.fits.get(device.id)?.reasons.some(({ code }) => code === 'replay')
+        const missing = used.filter((loop) => !has.has(loop.event) && !(cured && loop.event === 'disarm'))
         if (missing.length === 0) return []
         const facts = {
           ...{ model: model.name, room: device.room },
