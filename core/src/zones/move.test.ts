@@ -36,12 +36,22 @@ describe('putting a zone on a number', () => {
   it('refuses what the panel or the plan forbids, with the reason', () => {
     const job = cleanTarn()
     expect(refusals(job, 'study', 2)).toBe('It is on 02 already.')
-    expect(refusals(job, 'study', 41)).toBe('41 is not for wireless zones: those are 01–40.')
+    expect(refusals(job, 'study', 41)).toBe(
+      '41 is not for wireless zones: those are 01–40. The next free one is 10.',
+    )
     job.set(job.zone('porch').id, { pinned: true })
-    expect(refusals(job, 'study', 1)).toBe('01 is taken by a pinned zone (“Porch Front Door”).')
+    expect(refusals(job, 'study', 1)).toBe(
+      '01 is taken by a pinned zone (“Porch Front Door”). The next free one is 10.',
+    )
     job.learn(job.zone('hall').id, '12345678')
-    expect(refusals(job, 'study', 3)).toBe('03 is taken by an enrolled zone (“Hall Motion”).')
+    expect(refusals(job, 'study', 3)).toBe(
+      '03 is taken by an enrolled zone (“Hall Motion”). The next free one is 10.',
+    )
     expect(refusals(job, 'hall', 20)).toBe('Zone 03 is enrolled: the panel knows it by its number.')
+    job.set(job.zone('study').id, { asProgrammed: true, existing: true })
+    expect(refusals(job, 'study', 20)).toBe(
+      'Zone 02 is left as programmed: the panel knows it by its number.',
+    )
   })
 
   it('refuses live terminals, kept groups and numbers under a keypad', () => {
@@ -53,13 +63,17 @@ describe('putting a zone on a number', () => {
       .number()
     expect(job.zone('gate').number).toBe(1)
     expect(refusals(job, 'window', 7)).toBe(
-      'Wired terminal 07 is live: a radio device there would trip beside it. Switch the terminal off first.',
+      'Wired terminal 07 is live: a radio device there would trip beside it. Switch the terminal off first. The next free one is 12.',
     )
     job.apply([{ op: 'add', record: { id: 'terminal:3', type: 'terminal', number: 3, state: 'off' } }])
     // Terminals 1 to 5 are one group of the board, and 1 is used.
-    expect(refusals(job, 'window', 3)).toBe('03 is kept for the wired block (house rule).')
+    expect(refusals(job, 'window', 3)).toBe(
+      '03 is kept for the wired block (house rule). The next free one is 12.',
+    )
     job.set('device:pad', { mappedOver: 30 })
-    expect(refusals(job, 'window', 30)).toBe('A keypad’s own terminal is mapped over 30.')
+    expect(refusals(job, 'window', 30)).toBe(
+      'A keypad’s own terminal is mapped over 30. The next free one is 12.',
+    )
     expect(refusals(job, 'window', 31)).toBe('taken')
   })
 

@@ -42,15 +42,18 @@ export function moveZone({ doc, system, rules }: Moving, zone: Zone, number: num
   if (!panel) return { ok: false, reason: 'Choose a panel first: it decides the numbers.' }
   if (number === zone.number) return { ok: false, reason: `It is on ${print(number)} already.` }
   if (holdsNumber(doc, zone))
-    return { ok: false, reason: `Zone ${print(zone.number)} is enrolled: the panel knows it by its number.` }
+    return {
+      ok: false,
+      reason: `Zone ${print(zone.number)} is ${zone.asProgrammed ? 'left as programmed' : 'enrolled'}: the panel knows it by its number.`,
+    }
   const own = refusal({ doc, system, rules }, zone, number)
-  if (own) return { ok: false, reason: own }
+  if (own) return { ok: false, reason: `${own}${nextFree({ doc, system, rules }, zone)}` }
   const there = recordsOf(doc, 'zone').filter((other) => other.number === number && other.id !== zone.id)
   const fixed = there.find((other) => other.pinned || holdsNumber(doc, other))
   if (fixed || there.length > 1)
     return {
       ok: false,
-      reason: `${print(number)} is taken by ${fixed && holdsNumber(doc, fixed) ? 'an enrolled' : fixed ? 'a pinned' : 'more than one'} zone${fixed?.label ? ` (“${fixed.label}”)` : ''}.`,
+      reason: `${print(number)} is taken by ${fixed && holdsNumber(doc, fixed) ? 'an enrolled' : fixed ? 'a pinned' : 'more than one'} zone${fixed?.label ? ` (“${fixed.label}”)` : ''}.${nextFree({ doc, system, rules }, zone)}`,
     }
   const [other] = there
   const back = other ? refusal({ doc, system, rules }, other, zone.number) : null
@@ -70,6 +73,17 @@ export function moveZone({ doc, system, rules }: Moving, zone: Zone, number: num
       ? `Zone ${print(zone.number)} goes to ${print(number)}, and ${print(number)} to ${print(zone.number)}.`
       : `Zone ${print(zone.number)} goes to ${print(number)}.`,
   }
+}
+
+/** The lowest number that the zone may take and nobody has, as a sentence; empty where none is free. */
+function nextFree(moving: Moving, zone: Zone): string {
+  const { doc, system } = moving
+  const taken = new Set(recordsOf(doc, 'zone').map((other) => other.number))
+  const last = Math.max(0, ...(system.panel?.blocks ?? []).map((block) => block.to))
+  for (let number = 1; number <= last; number++)
+    if (!taken.has(number) && refusal(moving, zone, number) === null)
+      return ` The next free one is ${printNumber(system.panel, number)}.`
+  return ''
 }
 
 /** Why a number is not for this zone, with the panel's ranges; null when it may take it. */

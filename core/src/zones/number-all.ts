@@ -38,6 +38,8 @@ export interface NumberingPlan {
   readonly cost: PlanCost
   /** False when the search was cut short, so that a better plan may exist. */
   readonly proven: boolean
+  /** Devices that get no number because they do not fit, or because their place is not known yet. */
+  readonly without: { readonly unfit: number; readonly deferred: number }
 }
 
 interface Wanted {
@@ -76,6 +78,7 @@ export function numberAll(doc: JobDocument, catalogue: Catalogue, opts: Numberin
       moves: [],
       cost: noCost,
       proven: true,
+      without: { unfit: 0, deferred: 0 },
     }
   const rules = rulesInForce(doc, opts.houseRules)
   const wanted = wantedZones(doc, system, rules)
@@ -151,7 +154,14 @@ function numberOnce(
     })
   ops.push(...slotOps(system, panel))
   const { left, cost, proven } = places
-  return { ops, left, added, moved: moves.length, moves, cost, proven }
+  return { ops, left, added, moved: moves.length, moves, cost, proven, without: withoutNumber(system) }
+}
+
+function withoutNumber(system: System): NumberingPlan['without'] {
+  const fits = fitAll(system)
+  const deferred = system.devices.filter(({ device }) => device.deferred !== null)
+  const unfit = system.devices.filter(({ device }) => device.deferred === null && !takes(fits.get(device.id)))
+  return { unfit: unfit.length, deferred: deferred.length }
 }
 
 function wantedZones(doc: JobDocument, system: System, rules: HouseRules): Wanted[] {

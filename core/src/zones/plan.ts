@@ -88,6 +88,8 @@ class Search {
   cost: PlanCost
   left: number
   readonly #input: PlanInput
+  /** Devices that every plan leaves out. */
+  readonly #least: number
   /** Per item the events whose number stands whatever the search decides. */
   readonly #held: readonly (readonly boolean[])[]
   /** Items that are still to be decided, in reading order. */
@@ -97,6 +99,7 @@ class Search {
 
   constructor(input: PlanInput, start: Chosen, nodes: number) {
     this.#input = input
+    this.#least = lowest(input).left
     this.best = start
     this.cost = planCost(input, start)
     this.left = nodes
@@ -122,7 +125,8 @@ class Search {
   #step(depth: number, cost: PlanCost): void {
     // Each look counts, also the one that leaves at once: a device of several events has thousands of places.
     this.left -= 1
-    if (this.left < 0 || compareCosts(cost, this.cost) >= 0) return
+    const least = cost.left < this.#least ? { ...cost, left: this.#least } : cost
+    if (this.left < 0 || compareCosts(least, this.cost) >= 0) return
     const at = this.#open[depth]
     if (at === undefined) {
       const whole = { ...cost, room: lacking(this.#input, this.#chosen) }
@@ -318,7 +322,10 @@ function bestRun(
   return best?.run ?? null
 }
 
-/** What no plan can go below: zones whose number is not allowed, or claimed twice, must move. */
+/**
+ * What no plan can go below: zones whose number is not allowed, or claimed twice, must move; what there are no numbers for is left,
+ * as few devices as can be; and what is used up is not there to grow.
+ */
 function lowest(input: PlanInput): PlanCost {
   const claims = new Map<number, number>()
   let moved = 0
@@ -331,7 +338,37 @@ function lowest(input: PlanInput): PlanCost {
     })
   }
   for (const count of claims.values()) moved += count - 1
-  return { left: 0, moved, split: 0, disorder: 0, room: 0 }
+  const uses = ['wired', 'wireless'] as const
+  const left = uses.reduce((sum, use) => sum + leastLeft(input, use), 0)
+  // Whoever is left out need not move.
+  return { left, moved: left > 0 ? 0 : moved, split: 0, disorder: 0, room: left > 0 ? 0 : leastRoom(input) }
+}
+
+/** Devices of one use for which there are not numbers enough, the largest of them left out. */
+function leastLeft({ items, allowed }: PlanInput, use: PlanItem['use']): number {
+  const may = new Set(allowed[use])
+  const mine = items.filter((item) => item.use === use)
+  // A fixed number that is not to be had otherwise takes none of those that are.
+  const needs = mine.map(
+    ({ now, fixed }) =>
+      now.filter((number, index) => !(fixed[index] && number !== null && !may.has(number))).length,
+  )
+  let room = may.size
+  const placed = needs.sort((a, b) => a - b).filter((need) => (room -= need) >= 0)
+  return mine.length - placed.length
+}
+
+/** Numbers for growth that are lacking once everything has its number. */
+function leastRoom({ items, allowed, growth }: PlanInput): number {
+  const may = new Set(allowed.wireless)
+  const used = items
+    .filter(({ use }) => use === 'wireless')
+    .reduce(
+      (sum, { now, fixed }) =>
+        sum + now.filter((number, at) => !(fixed[at] && number !== null && !may.has(number))).length,
+      0,
+    )
+  return Math.max(0, growth - (may.size - used))
 }
 
 function moves(item: PlanItem, numbers: readonly number[]): number {

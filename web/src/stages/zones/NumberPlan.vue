@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { numberAll, printNumber, recordOf, type NumberingPlan } from '#core'
+import { numberAll, printNumber, recordOf, stops, type NumberingPlan } from '#core'
 import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
@@ -39,13 +39,35 @@ function take(now: NumberingPlan | null): void {
   if (now.ops.length > 0) job.edit('zone.number', now.ops)
   open.value = false
   const left = now.left.map((item) => item.reason)
-  emit(
-    'said',
+  const done =
     now.ops.length === 0 && left.length === 0
       ? 'Everything that can be numbered has its number already.'
-      : [`${now.added} zones added, ${now.moved} moved.`, ...new Set(left)].join(' '),
+      : `${now.added} ${now.added === 1 ? 'zone' : 'zones'} added, ${now.moved} moved.`
+  emit(
+    'said',
+    job.system?.devices.length === 0
+      ? 'There is nothing to number yet: add devices in the kit first.'
+      : [done, ...new Set(left), ...withoutNumber(now)].join(' '),
   )
 }
+
+/** Who gets no number whatever is pressed here, and where that is decided. */
+function withoutNumber({ without }: NumberingPlan): string[] {
+  const { unfit, deferred } = without
+  return [
+    ...(unfit > 0
+      ? [
+          `${unfit === 1 ? '1 device does' : `${unfit} devices do`} not fit and ${unfit === 1 ? 'gets' : 'get'} no number: see the kit.`,
+        ]
+      : []),
+    ...(deferred > 0
+      ? [`${deferred === 1 ? '1 device waits' : `${deferred} devices wait`} for a place.`]
+      : []),
+  ]
+}
+
+/** Stops about numbers as they are: what is pinned, enrolled or left as programmed does not move. */
+const stays = computed(() => job.findings.filter((finding) => finding.field === 'number' && stops(finding)))
 
 const name = (id: string): string => {
   const zone = recordOf(job.doc, 'zone', id)
@@ -119,7 +141,20 @@ const costs = computed(() => {
           </table>
         </section>
         <p v-if="plan.added > 0">{{ plan.added }} {{ plan.added === 1 ? 'zone is' : 'zones are' }} added.</p>
-        <p v-if="plan.ops.length === 0">Nothing would change.</p>
+        <template v-if="plan.ops.length === 0">
+          <p v-if="stays.length === 0">Nothing would change: every number is right as it is.</p>
+          <section v-else>
+            <h3 class="wrong">■ Numbers that stay wrong</h3>
+            <p>
+              What is pinned, enrolled or left as programmed does not move by itself. Unpin it, take it out at
+              Enrol, or use what the finding offers.
+            </p>
+            <ul>
+              <li v-for="finding in stays" :key="finding.rule + finding.subject">{{ finding.text }}</li>
+            </ul>
+          </section>
+        </template>
+        <p v-for="words in withoutNumber(plan)" :key="words" class="quiet">{{ words }}</p>
       </v-card-text>
       <v-card-actions>
         <v-btn class="text-none" @click="open = false">Leave it</v-btn>
