@@ -45,7 +45,7 @@ const narrow = tests('server/src', {
   'db/journal-rows': 'db/rows http/edits',
   'db/later': 'db/small http/edits',
   'db/links': 'auth/accounts http/people',
-  'db/mariadb': 'db/small db/backup launch/lock',
+  'db/mariadb': 'db/mariadb',
   'db/people': 'db/jobs auth/accounts http/people http/session http/access',
   'db/restore': 'db/backup',
   'db/retry': 'db/small',

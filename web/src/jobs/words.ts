@@ -40,6 +40,6 @@ export const exerciseItems = [
 
 /** Whether a listing or certificate is asked for, which holds some figures tighter. */
 export const listedItems = [
-  { title: 'none asked for', value: false },
-  { title: 'asked for', value: true },
+  { title: 'None asked for', value: false },
+  { title: 'Asked for', value: true },
 ]

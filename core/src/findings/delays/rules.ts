@@ -15,6 +15,7 @@ import {
 } from '../../response/delays.ts'
 import { entryPlusAbort, presets, type Limit } from '../../response/presets.ts'
 import type { Context, ZoneView } from '../context.ts'
+import { everybodyHasFob } from '../people.ts'
 import type { Found, FoundFix, RulesOf } from '../finding.ts'
 
 /** What the rules on delays find; all times in seconds, `area` null for the whole job. */
@@ -270,15 +271,6 @@ function needed(c: Context, delay: Leaving): FoundFix | null {
   const usual = limit?.usual ?? 30
   const encoded = field ? encodeDelay(field, Math.max(way?.seconds ?? 0, usual), { limit }) : null
   return set && encoded?.ok ? delayFix(c, { set, delay }, encoded.seconds) : null
-}
-
-/** Whether every user named carries a fob that unsets. */
-function everybodyHasFob(c: Context): boolean {
-  const users = recordsOf(c.doc, 'user')
-  const fobs = c.system.devices.filter(
-    ({ device, model }) => model.slot === 'fob' && model.disarms && device.deferred === null,
-  )
-  return users.length > 0 && users.every((user) => fobs.some(({ device }) => device.user === user.id))
 }
 
 /** Delays shorter than the slowest way of their doors: an area with a delay of its own answers for its doors, the job for the rest. */

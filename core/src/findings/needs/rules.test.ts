@@ -210,6 +210,13 @@ describe('what is wrong is told by door, way, seconds and mode', () => {
     expect(found(change(farm()))).toEqual(told)
   })
 
+  it('leaves a shorter delay to those who all carry a fob, and finds it where one has none', () => {
+    const carried = (user: string) => (job: SmallJob) =>
+      job.user(user).add(user, 'quatern-8', { user: `user:${user}`, room: '' })
+    expect(found(carried('Nell')(typed('far', 'entry-1')(farm())))).toEqual([])
+    expect(found(carried('Nell')(typed('far', 'entry-1')(farm())).user('Odo'))).toEqual(['far shorter-delay'])
+  })
+
   it('says so where nobody told the use, only of what holds for every use', () => {
     const unsaid = (): SmallJob => new SmallJob({ panel: 'panel/quillet-32' }).add('some', 'sill-8').number()
     for (const type of ['instant', 'entry-1', 'entry-2', 'follow-away'])

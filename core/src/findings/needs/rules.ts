@@ -5,6 +5,7 @@ import { delayInArea } from '../../response/delays.ts'
 import { tripsOf, type Trips } from '../../response/modes.ts'
 import type { Context, ZoneView } from '../context.ts'
 import type { Found, RulesOf } from '../finding.ts'
+import { everybodyHasFob } from '../people.ts'
 import { useAdvisedType } from '../response/use-type.ts'
 
 /** What a zone does in one mode. */
@@ -109,15 +110,18 @@ export const needRules: RulesOf<NeedFacts> = {
     severity: 'risks',
     stage: 'zones',
     key: ['zone', 'cells', 'seconds', 'needed'],
-    find: (c) =>
-      differing(c, ['less'], (differs) => {
+    find: (c) => {
+      // Whoever carries a fob unsets at the door: then the way to the keypad is nobody's measure.
+      if (everybodyHasFob(c)) return []
+      return differing(c, ['less'], (differs) => {
         const way = differs.view.place?.way ?? null
         const seconds = started(c, differs)
         // The shorter of the two may be long enough all the same.
         if (way !== null && seconds !== null && seconds >= way.seconds) return []
         const keypad = way?.walk.rooms.at(-1)?.name ?? ''
         return [{ ...judged(differs), seconds, needed: way?.seconds ?? null, keypad }]
-      }),
+      })
+    },
   },
   'delay-gives-away': {
     severity: 'advice',
