@@ -1,6 +1,5 @@
 import { isEntry } from '../../act/behaviour.ts'
 import { setOp } from '../../job/edit.ts'
-import { recordsOf } from '../../job/document.ts'
 import { delayNeeds, entryWays, type EntryWay } from '../../premises/entry-ways.ts'
 import {
   delayFieldOf,
