@@ -36,7 +36,7 @@ const held = {
 /** Tests that notice what one file of the server does; with all of its folder's, what lives takes a minute each. */
 const narrow = tests('server/src', {
   'db/attempts': 'auth/attempts http/two',
-  'db/backup': 'db/backup',
+  'db/backup': 'db/backup db/backup-file',
   'db/batches': 'db/batches',
   'db/cache': 'db/small',
   'db/catalogue': 'db/rows http/packs',

@@ -76,7 +76,7 @@ export type FigureKey = keyof typeof figureSchemas
 /** What each kind of change counts in a remedy. */
 export type RemedyCosts = HouseRules['costs']
 
-/** The house rules of a firm that has set none: the safer school each, usual figures (section 5). */
+/** The house rules of a firm that has set none: the safer school each, usual figures. */
 export const defaultHouseRules: HouseRules = {
   schools: {
     seesLeaf: 'delay',
