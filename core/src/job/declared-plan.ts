@@ -57,7 +57,7 @@ export const job = plan({
     /** Exit delay of stay, where the panel keeps one of its own. */
     exitStay: atStage('zones', field('exit delay of stay', seconds.nullable(), 's')),
     /** Whether a listing or certificate holds the entry delay and the hold before sending to a sum. */
-    listed: starts(false, field('listed installation', z.boolean())),
+    listed: starts(false, field('listing or certificate', z.boolean())),
     abortWindow: atStage('zones', field('hold before sending', seconds.nullable(), 's')),
     /** Whether the panel's option is on that switches the unit of the exit delay. */
     exitUnitSwitched: atStage('zones', starts(false, field('exit delay in the other unit', z.boolean()))),
