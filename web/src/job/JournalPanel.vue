@@ -80,7 +80,9 @@ function when(time: string): string {
         <li v-for="item in shown" :key="item.entry.edit.id">
           <strong>{{ item.entry.edit.by.name }}</strong> {{ item.title
           }}<span v-if="item.entry.edit.madeFor">, made by {{ item.entry.edit.madeFor.name }}, who left</span>
-          <span class="quiet small when">{{ item.waits ? 'waiting to be sent' : when(item.entry.takenAt) }}</span>
+          <span class="quiet small when">{{
+            item.waits ? 'waiting to be sent' : when(item.entry.takenAt)
+          }}</span>
           <v-btn
             v-if="item.place"
             size="x-small"
