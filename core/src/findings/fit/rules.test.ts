@@ -91,4 +91,11 @@ describe('what is right as it is', () => {
     expect(found.filter(({ rule }) => rule === 'grade-low')).toHaveLength(1)
     expect(found.map(({ rule }) => rule)).not.toContain('fit-loss')
   })
+
+  it('two receivers of one radio say what they hold together, not that one has room', () => {
+    const job = SmallJob.morrow().receiver('morrow-keypad-radio')
+    for (let n = 1; n <= 45; n++) job.add(`room${n}`, 'latchet-thin', { use: 'opening' })
+    const found = job.findings().find(({ rule }) => rule === 'receiver-full')
+    expect(found?.text).toContain(', together no more than 44; 1 too many.')
+  })
 })

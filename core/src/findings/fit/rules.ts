@@ -1,4 +1,4 @@
-import { fitAll, receiverLoad, type Fit } from '../../fit/fit.ts'
+import { fitAll, receiverLoad, sharedRoom, type Fit } from '../../fit/fit.ts'
 import type { DeviceModel } from '../../catalogue/schema.ts'
 import { applyOps } from '../../job/edit.ts'
 import type { Device } from '../../job/records.ts'
@@ -17,6 +17,8 @@ export interface FitFacts {
     readonly room: string
     readonly receivers: readonly { readonly name: string; readonly holds: number; readonly has: number }[]
     readonly beyond: number
+    /** What receivers of one radio hold together, where that is less than each its own; null elsewhere. */
+    readonly together: number | null
   }
   /** `variant`: an encrypted model that would cure a plain command; null for none, or where none is missed. */
   readonly 'fit-loss': Judged & { readonly variant: string | null }
@@ -92,7 +94,13 @@ export const fitRules: RulesOf<FitFacts> = {
       return beyond.map(({ device, model }) => ({
         subject: device.id,
         field: null,
-        facts: { model: model.name, room: device.room, receivers, beyond: beyond.length },
+        facts: {
+          model: model.name,
+          room: device.room,
+          receivers,
+          beyond: beyond.length,
+          together: sharedRoom(c.system)[0]?.most ?? null,
+        },
         fix: null,
       }))
     },

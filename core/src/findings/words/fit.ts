@@ -14,8 +14,8 @@ export const fitWords: WordsOf<FitFacts> = {
   'receiver-full': {
     title: 'more transmitters than the receiver holds',
     source: 'Capacity of the receiver',
-    says: ({ model, room, receivers, beyond }) =>
-      `No room for ${model}${here(room)}: ${receivers.map(({ name, holds, has }) => `${name} holds ${holds} and has ${has}`).join(', ')}; ${beyond} too many.`,
+    says: ({ model, room, receivers, beyond, together }) =>
+      `No room for ${model}${here(room)}: ${receivers.map(({ name, holds, has }) => `${name} holds ${holds} and has ${has}`).join(', ')}${together === null ? '' : `, together no more than ${together}`}; ${beyond} too many.`,
   },
   'fit-loss': {
     title: 'works with a loss',

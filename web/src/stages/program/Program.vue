@@ -54,8 +54,8 @@ function print(): void {
       </p>
       <p v-if="sheet.left.length > 0" class="intro">
         Left as the panel has {{ sheet.left.length === 1 ? 'it' : 'them' }}, nothing to key:
-        {{ sheet.left.length === 1 ? 'zone' : 'zones' }} {{ sheet.left.join(', ') }}. Each is proved like the
-        others.
+        {{ sheet.left.length === 1 ? 'zone' : 'zones' }} {{ sheet.left.join(', ') }}. Each owes its proof like
+        the others.
       </p>
       <div class="columns">
         <section v-for="section in sheet.sections" :key="section.title" class="sheet block">
