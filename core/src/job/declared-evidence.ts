@@ -202,7 +202,7 @@ export const waiver = evidence({
   ...any,
   type: 'waiver',
   words: 'waiver',
-  stage: 'zones',
+  stage: 'handover',
   fields: {
     rule: field('rule', text(60)),
     subject: field('what it is about', text(90)),
@@ -218,7 +218,7 @@ export const waiverEnd = evidence({
   ...any,
   type: 'waiver-end',
   words: 'end of a waiver',
-  stage: 'zones',
+  stage: 'handover',
   fields: {
     /** Name of the waiver. */
     waiver: field('waiver', id),

@@ -92,8 +92,14 @@ export const job = plan({
     /** Keypad function keys that are switched off, by the panel's names. */
     keysOff: atStage('zones', starts([], field('keypad keys switched off', z.array(text(40)).max(8)))),
     /** Coldest and hottest of unheated rooms; null for the usual −10 and 45. */
-    unheatedFrom: field('coldest of unheated rooms', z.number().min(-60).max(40).nullable(), '°C'),
-    unheatedTo: field('hottest of unheated rooms', z.number().min(0).max(90).nullable(), '°C'),
+    unheatedFrom: atStage(
+      'zones',
+      field('coldest of unheated rooms', z.number().min(-60).max(40).nullable(), '°C'),
+    ),
+    unheatedTo: atStage(
+      'zones',
+      field('hottest of unheated rooms', z.number().min(0).max(90).nullable(), '°C'),
+    ),
     /** A practice job hears simulated air only, and nothing of it counts as real; a real one never hears it. */
     practice: starts(false, fixed('practice job', z.boolean())),
     /** How a practice job's air behaves: as planned, or with the surprises of a real house. */
@@ -281,7 +287,7 @@ export const departure = namedPlan({
   ...any,
   type: 'departure',
   words: 'departure from a house rule',
-  stage: 'zones',
+  stage: 'survey',
   fields: {
     rule: field('rule', text(40)),
     choice: field('choice', text(40)),

@@ -6,7 +6,10 @@ it.each([
   // The premises are described in the survey, the panel is chosen there; its times and options stand beside the zones.
   ['job:main', 'address', 'survey'],
   ['job:main', 'panel', 'survey'],
-  ['job:main', 'unheatedTo', 'survey'],
+  ['job:main', 'unheatedTo', 'zones'],
+  ['job:main', 'listed', 'survey'],
+  ['departure:a', null, 'survey'],
+  ['waiver:a', null, 'handover'],
   ['job:main', 'entry1', 'zones'],
   ['job:main', 'swinger', 'zones'],
   ['job:main', 'airSeed', 'enrol'],
