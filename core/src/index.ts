@@ -95,6 +95,7 @@ export type {
   TemporaryState,
   Terminal,
   TestResult,
+  Inputs,
   Use,
   Waiver,
   Zone,
@@ -206,6 +207,9 @@ export { lowerFirst, upperFirst } from './units/words.ts'
 export { programmingSheet } from './programming/sheet.ts'
 export type { SheetSection } from './programming/step.ts'
 export { removeAreaOps, removeDeviceOps } from './job/removals.ts'
+export { fullSet } from './response/letters.ts'
+export { inputsOf, inputsOps } from './zones/inputs.ts'
+export { hasInputs } from './catalogue/zone-loops.ts'
 export { servedAreas, serveOps } from './premises/served-areas.ts'
 export { modesOf, type ModeTrip } from './response/modes.ts'
 

@@ -9,6 +9,7 @@ import { rulesInForce } from '../job/rules-in-force.ts'
 import { houseOf, type House } from '../premises/house.ts'
 import { placesOf, type DevicePlace } from '../premises/places.ts'
 import { advise, needOf, type Advice } from '../response/advise.ts'
+import { fullSet, setsOf, tripsInSets } from '../response/letters.ts'
 import { tripsOf, type Trips } from '../response/modes.ts'
 import { openStates } from '../proof/states.ts'
 import { printNumber } from '../zones/numbers.ts'
@@ -33,7 +34,7 @@ export interface ZoneView {
   readonly family: Family | null
   readonly loop: LoopEvent | null
   readonly type: ResponseType | null
-  /** What a trip of its type does in each mode, by itself; null without a type. */
+  /** What a trip of its type does in each mode, by itself and in the sets that it is in; null without a type. */
   readonly trips: Trips | null
   readonly advice: Advice | null
   readonly place: DevicePlace | null
@@ -50,6 +51,8 @@ export interface Context extends JudgeInput {
   readonly rules: HouseRules
   readonly house: House
   readonly places: ReadonlyMap<string, DevicePlace>
+  /** The area of the full set where areas are letters of sets; null elsewhere. */
+  readonly fullSet: string | null
   /** Temporary states that are still open. */
   readonly openStates: readonly TemporaryState[]
   readonly fits: ReadonlyMap<string, Fit>
@@ -63,6 +66,7 @@ interface KeptView {
   readonly panel: PanelModel | null
   readonly system: System
   readonly rules: HouseRules
+  readonly full: string | null
   readonly view: ZoneView
 }
 const views = new WeakMap<Zone, KeptView>()
@@ -74,7 +78,8 @@ export function contextOf(input: JudgeInput): Context {
   const rules = rulesInForce(input.doc, input.houseRules)
   const house = houseOf(input.doc, system, rules.figures)
   const places = placesOf(input.doc, system, rules)
-  const zones = recordsOf(input.doc, 'zone').map((zone) => viewOf(zone, { system, places, rules }))
+  const full = fullSet(input.doc, panel)
+  const zones = recordsOf(input.doc, 'zone').map((zone) => viewOf(zone, { system, places, rules, full }))
   const zonesOf = new Map<string, ZoneView[]>()
   for (const view of zones) {
     const key = view.zone.device ?? ''
@@ -90,6 +95,7 @@ export function contextOf(input: JudgeInput): Context {
     rules,
     house,
     places,
+    fullSet: full,
     openStates: openStates(input.doc),
     fits: fitAll(system),
     zones,
@@ -101,16 +107,17 @@ interface Around {
   readonly system: System
   readonly places: ReadonlyMap<string, DevicePlace>
   readonly rules: HouseRules
+  readonly full: string | null
 }
 
-function viewOf(zone: Zone, { system, places, rules }: Around): ZoneView {
+function viewOf(zone: Zone, { system, places, rules, full }: Around): ZoneView {
   const item = zone.device === null ? undefined : system.byId.get(zone.device)
   const place = (item && places.get(item.device.id)) ?? null
-  const known = { zone, item, place, system, rules }
+  const known = { zone, item, place, system, rules, full }
   const kept = views.get(zone)
   if (kept && isStillRight(kept, known)) return kept.view
   const view = freshView(known)
-  views.set(zone, { device: view.device, panel: system.panel, system, rules, view })
+  views.set(zone, { device: view.device, panel: system.panel, system, rules, full, view })
   return view
 }
 
@@ -121,21 +128,23 @@ interface Known {
   readonly place: DevicePlace | null
   readonly system: System
   readonly rules: HouseRules
+  readonly full: string | null
 }
 
-function isStillRight(kept: KeptView, { item, place, system, rules }: Known): boolean {
+function isStillRight(kept: KeptView, { item, place, system, rules, full }: Known): boolean {
   return (
     kept.device === (item?.device ?? null) &&
     kept.panel === system.panel &&
     kept.view.model === (item?.model ?? null) &&
     kept.rules === rules &&
+    kept.full === full &&
     samePlace(kept.view.place, place) &&
     kept.system.info.region === system.info.region
   )
 }
 
 function freshView(known: Known): ZoneView {
-  const { zone, item, place, system } = known
+  const { zone, item, place, system, full } = known
   const { panel } = system
   const loop = item?.model.loops.find((entry) => entry.event === zone.event) ?? null
   const type = panel?.responseTypes.find((one) => one.key === zone.response) ?? null
@@ -148,7 +157,7 @@ function freshView(known: Known): ZoneView {
     device: item?.device ?? null,
     model: item?.model ?? null,
     family: item?.family ?? null,
-    trips: panel && type ? tripsOf(panel, type) : null,
+    trips: panel && type ? tripsInSets(tripsOf(panel, type), setsOf(zone, full)) : null,
     advice: loop && adviceFor(known, loop),
     number: printNumber(panel, zone.number),
   }

@@ -112,7 +112,7 @@ function bestReceivers(
 function roomLeft(system: System, panel: PanelModel, fits: ReadonlyMap<string, Fit>): PanelChoice['left'] {
   const taken = system.devices.filter(({ device }) => fits.get(device.id)?.verdict !== 'no')
   const zones = taken.reduce(
-    (sum, { model }) => sum + (model.slot === 'none' ? eventsToZone(model, panel).length : 0),
+    (sum, item) => sum + (item.model.slot === 'none' ? eventsToZone(item, panel).length : 0),
     0,
   )
   const slots = (slot: string): number => taken.filter(({ model }) => model.slot === slot).length

@@ -97,7 +97,7 @@ export function fitAll(system: System, options: FitOptions = {}): ReadonlyMap<st
     const slot = open
       ? (chainTrouble(system, device, options) ??
         slotTrouble({ system, model, options }, slots) ??
-        zoneTrouble({ system, model, options }, device.deferred, slots))
+        zoneTrouble({ system, model, options }, device, slots))
       : null
     return { id: device.id, answer: slot ? { fit: refusal(slot) } : answer }
   })
@@ -275,13 +275,14 @@ function slotTrouble({ system, model, options }: Fitting, slots: Map<string, num
 /** Zone numbers are counted per event: the panel's wireless numbers for radio, its wired ones for cable. */
 function zoneTrouble(
   { system, model, options }: Fitting,
-  deferred: string | null,
+  device: Device,
   slots: Map<string, number>,
 ): FitReason | null {
   const { panel } = system
-  if (!panel || model.slot !== 'none' || deferred !== null || options.without?.has('zones')) return null
+  if (!panel || model.slot !== 'none' || device.deferred !== null || options.without?.has('zones'))
+    return null
   const use = model.family === null ? 'wired' : 'wireless'
-  const events = zoneLoops(model).length
+  const events = zoneLoops({ device, model }).length
   const has = zoneNumbers(panel, use)
   const used = slots.get(use) ?? 0
   if (used + events > has)

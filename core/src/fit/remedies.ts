@@ -208,7 +208,7 @@ export function neededEvents(
   return new Set<string | null>(
     zones.length > 0
       ? zones.map((zone) => zone.event)
-      : eventsToZone(model, system.panel).map((loop) => loop.event),
+      : eventsToZone({ device, model }, system.panel).map((loop) => loop.event),
   )
 }
 

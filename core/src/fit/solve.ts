@@ -252,7 +252,7 @@ function placeAll({ doc, catalogue }: JobAndCatalogue, setting: Setting, costs: 
       continue
     }
     const choice = choices.get(item.key)?.[at]
-    const short = choice && zoneShort(system, choice.model, numbers)
+    const short = choice && zoneShort(system, { key: item.key, model: choice.model }, numbers)
     if (short) {
       leftOut.push({ device: item.key, reason: short })
       continue
@@ -301,11 +301,18 @@ function placesOf(system: System, catalogue: Catalogue, model: DeviceModel): str
     .map((receiver) => receiver.id)
 }
 
-function zoneShort(system: System, model: DeviceModel, used: Map<string, number>): LeftOut | null {
+interface Chosen {
+  /** Id of the device whose place it takes. */
+  readonly key: string
+  readonly model: DeviceModel
+}
+
+function zoneShort(system: System, { key, model }: Chosen, used: Map<string, number>): LeftOut | null {
   const { panel } = system
-  if (!panel || model.slot !== 'none') return null
+  const device = system.byId.get(key)?.device
+  if (!panel || !device || model.slot !== 'none') return null
   const use = model.family === null ? 'wired' : 'wireless'
-  const now = (used.get(use) ?? 0) + eventsToZone(model, panel).length
+  const now = (used.get(use) ?? 0) + eventsToZone({ device, model }, panel).length
   const has = zoneNumbers(panel, use)
   if (now > has) return { code: 'numbers-taken', facts: { panel: panel.name, has, use } }
   used.set(use, now)

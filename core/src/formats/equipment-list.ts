@@ -67,6 +67,9 @@ const useWords: Readonly<Record<string, Use>> = {
   'on the way to the keypad': 'on-way',
   'on the way down at night': 'on-way-night',
   'off every way': 'off-way',
+  safe: 'always-on',
+  'gun cabinet': 'always-on',
+  'never opened': 'always-on',
 }
 
 /** The words offered when a use was not understood: one for each. */
@@ -80,6 +83,7 @@ const shownUses = [
   'on the way',
   'on the way down at night',
   'off every way',
+  'never opened',
 ]
 
 /** Largest equipment list that is read, in characters. */

@@ -92,7 +92,9 @@ it('numbering it leaves what is pinned or enrolled, and is done once', () => {
     const missing = system.devices.flatMap(({ device, model }) =>
       device.deferred !== null || fits.get(device.id)?.verdict !== 'works' || left.has(device.id)
         ? []
-        : eventsToZone(model, system.panel).filter((loop) => !zoned.has(`${device.id} ${loop.event}`)),
+        : eventsToZone({ device, model }, system.panel).filter(
+            (loop) => !zoned.has(`${device.id} ${loop.event}`),
+          ),
     )
     expect(missing).toEqual([])
   })

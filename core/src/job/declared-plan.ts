@@ -17,8 +17,13 @@ const uses = [
   'on-way',
   'on-way-night',
   'off-way',
+  'always-on',
   'none',
 ] as const
+/** Inputs of a contact that has a reed and terminals for a wired one. */
+const inputs = ['reed', 'terminals', 'both'] as const
+/** Which of its inputs a contact uses. */
+export type Inputs = (typeof inputs)[number]
 /** How a place bears on the way in. */
 export type Use = (typeof uses)[number]
 
@@ -167,6 +172,8 @@ export const device = plan({
     position: starts('', field('position', text(80))),
     deferred: field('why it is deferred', name(200).nullable()),
     use: starts('none', field('use of its place', z.enum(uses))),
+    /** Which inputs of a contact are used; null for its reed, or for all that it has. */
+    inputs: field('inputs used', z.enum(inputs).nullable()),
     existing: starts(false, field('there before', z.boolean())),
     /** Of a device that was there before: what becomes of it; null until decided. */
     plan: field('what becomes of it', z.enum(['keep', 'replace']).nullable()),

@@ -3,13 +3,13 @@ import * as evidence from './declared-evidence.ts'
 import * as planned from './declared-plan.ts'
 import * as premises from './declared-premises.ts'
 
-export { type Use } from './declared-plan.ts'
+export { type Inputs, type Use } from './declared-plan.ts'
 export { openingUses, roomKinds, type OpeningUse, type RoomKind } from './declared-premises.ts'
 export { proofKinds, type AsItWas } from './declared-evidence.ts'
 export { pinId } from './fields.ts'
 
 /** Number of the record shapes; shapes.ts tells what changed at it, upgrades.ts how older ones are read. */
-export const SCHEMA = 8
+export const SCHEMA = 9
 
 const declarations = [
   planned.job,

@@ -2,12 +2,17 @@ import { recordsOf, type JobDocument } from './document.ts'
 import { setOp, type Op } from './edit.ts'
 import type { Area, Device } from './records.ts'
 
-/** Takes a device out with its zones, what it sees and the areas it serves; what was reached through it is freed of it. */
-export function removeDeviceOps(doc: JobDocument, device: Device): Op[] {
+/** What becomes of the zones of a device that is taken out: they go with it, or stay open for a successor. */
+export type ZonesThen = 'go' | 'stay'
+
+/** Takes a device out with what it sees and the areas it serves; what was reached through it is freed of it. */
+export function removeDeviceOps(doc: JobDocument, device: Device, zones: ZonesThen = 'go'): Op[] {
   const mine = (record: { readonly device: string | null }): boolean => record.device === device.id
   const behind = recordsOf(doc, 'device').filter((other) => other.via === device.id)
   return [
-    ...recordsOf(doc, 'zone').filter(mine).map(remove),
+    ...recordsOf(doc, 'zone')
+      .filter(mine)
+      .map((zone) => (zones === 'go' ? remove(zone) : setOp(zone, 'device', null))),
     ...recordsOf(doc, 'sight').filter(mine).map(remove),
     ...recordsOf(doc, 'serves').filter(mine).map(remove),
     ...behind.map((other) => setOp(other, 'via', null)),

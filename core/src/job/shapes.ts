@@ -85,6 +85,11 @@ export const shapes: readonly Shape[] = [
     says: 'Listed installations; zones that are left as the panel has them.',
     types: { job: 'ff1346243cde8ed0', zone: '10396fcf7b8014e0' },
   },
+  {
+    schema: 9,
+    says: 'Inputs of a contact that has a reed and terminals; places that are never opened.',
+    types: { device: 'a7bd5701fd8b15ac' },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

@@ -8,6 +8,7 @@ const titles: Readonly<Record<string, string>> = {
   'job.panel': 'chose the panel',
   'device.add': 'added devices',
   'device.set': 'changed a device',
+  'device.inputs': 'chose the inputs of a contact',
   'device.remove': 'removed a device',
   'device.import': 'imported an equipment list',
   'receiver.add': 'added a receiver',

@@ -76,4 +76,6 @@ export const upgrades: readonly Step[] = [
   filling(7, { waiver: { key: null } }),
   // Shape 8: listed installations, and zones that are left as the panel has them.
   filling(8, { job: { listed: false }, zone: { asProgrammed: false } }),
+  // Shape 9: the inputs of a contact are chosen, and a place that is never opened is a use.
+  filling(9, { device: { inputs: null } }),
 ]

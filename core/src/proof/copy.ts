@@ -6,6 +6,7 @@ import { deviceSerial, enrolmentOf } from '../job/enrolment.ts'
 import { asItIs } from '../job/evidence.ts'
 import type { AsItWas, TestResult, Zone } from '../job/records.ts'
 import { delaySets } from '../response/delays.ts'
+import { fullSet } from '../response/letters.ts'
 import { modesOf } from '../response/modes.ts'
 import { formatSeconds } from '../units/seconds.ts'
 import type { ProofKind } from './table.ts'
@@ -40,7 +41,9 @@ function panelCopy(panel: string | null): AsItWas | null {
 function startedDelay(doc: JobDocument, panel: PanelModel | null, zone: Zone | null): number | null {
   const type = panel?.responseTypes.find((item) => item.key === zone?.response)
   if (!panel || !zone || !type) return null
-  const trip = modesOf({ panel, info: jobInfo(doc) }, zone, type).find(({ mode }) => mode === 'away')?.trip
+  const trip = modesOf({ panel, info: jobInfo(doc), fullSet: fullSet(doc, panel) }, zone, type).find(
+    ({ mode }) => mode === 'away',
+  )?.trip
   if (trip !== 'entry-1' && trip !== 'entry-2') return null
   const key = trip === 'entry-1' ? 'entry1' : 'entry2'
   const [whole, ...areas] = delaySets(doc, panel)

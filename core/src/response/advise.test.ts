@@ -105,6 +105,31 @@ describe('the panel’s type for a need', () => {
   })
 })
 
+describe('a place that is never opened', () => {
+  const panels = catalogue.all('panel')
+  it.each(panels)('is watched at any hour on $name where it has a burglary type for that', (panel) => {
+    const has = ['panel/ostler-s-8', 'panel/ostler-s-9', 'panel/sallow-m'].includes(panel.id)
+    for (const event of ['open', 'terminals', 'shock'] as const) {
+      const { need, type, differs } = advise(panel, event, needOf(event, place('always-on')))
+      expect(need).toMatchObject({ kind: 'burglary', away: 'instant', stay: 'instant', anyHour: true })
+      expect([type?.kind, type?.away, type?.stay, type?.disarmed]).toEqual(
+        has ? ['burglary', 'instant', 'instant', 'instant'] : ['burglary', 'instant', 'instant', 'ignore'],
+      )
+      expect(differs).toEqual(has ? [] : ['unset: nothing instead of instant'])
+    }
+  })
+
+  it('makes no other device always on', () => {
+    for (const panel of panels)
+      for (const use of ['entry', 'opening', 'off-way', 'none'] as const)
+        for (const event of ['open', 'motion', 'glass', 'shock'] as const) {
+          const { need, type } = advise(panel, event, needOf(event, place(use)))
+          expect([need.anyHour, type?.disarmed]).toEqual([false, 'ignore'])
+        }
+    expect(needOf('motion', place('always-on')).anyHour).toBe(false)
+  })
+})
+
 /** event, use, region, schools → away, stay: what each school asks. */
 const schooled: readonly [DeviceEvent, Use, Region, Partial<Schools>, string, string][] = [
   ['motion', 'sees-entry', 'europe', { seesLeaf: 'follow' }, 'follow', 'ignore'],

@@ -30,6 +30,8 @@ export interface Need {
   readonly stay: Trip
   /** In the panel's night mode, where it has one. */
   readonly night: Trip
+  /** Whether it is to alarm while the system is unset, too. */
+  readonly anyHour: boolean
   /** True for a call that must make no sound. */
   readonly silent: boolean
   /** Why, one sentence. */
@@ -130,6 +132,7 @@ export function needOf(event: DeviceEvent, place: Place): Need {
         away: 'command',
         stay: 'command',
         night: 'command',
+        anyHour: false,
         silent: false,
         reason: 'A fob button gives a command.',
       }
@@ -138,6 +141,7 @@ export function needOf(event: DeviceEvent, place: Place): Need {
     case 'glass':
       return glassNeed(place)
     case 'shock':
+      if (place.use === 'always-on') return openingNeed(place.use)
       return burglary(
         ['instant', 'instant'],
         'A blow on frame or pane alarms at once whenever the house is set.',
@@ -159,10 +163,11 @@ export function advise(panel: PanelModel, event: DeviceEvent, need: Need): Advic
   const kin = panel.responseTypes.filter(
     (type) => type.kind === need.kind && (type.sound === 'silent') === need.silent,
   )
-  const candidates = kin
-    .filter((type) => need.kind !== 'burglary' || tripsOf(panel, type).unset === 'ignore')
-    .filter((type) => !isLifeSafety(need.kind) || (type.fire ?? 'plain') === 'plain')
-  const type = nearest(panel, need, candidates)
+  const unset = (trip: Trip) => (type: ResponseType) =>
+    need.kind !== 'burglary' || tripsOf(panel, type).unset === trip
+  const plain = kin.filter((type) => !isLifeSafety(need.kind) || (type.fire ?? 'plain') === 'plain')
+  const anyHour = need.anyHour ? nearest(panel, need, plain.filter(unset('instant'))) : null
+  const type = anyHour ?? nearest(panel, need, plain.filter(unset('ignore')))
   return { need, type, differs: type ? differences(need, doneBy(panel, type)) : [] }
 }
 
@@ -215,12 +220,12 @@ export function tripWords(trip: Trip): string {
 }
 
 function always(kind: AlarmKind, reason: string): Need {
-  return { kind, away: 'instant', stay: 'instant', night: 'instant', silent: false, reason }
+  return { kind, away: 'instant', stay: 'instant', night: 'instant', anyHour: true, silent: false, reason }
 }
 
 /** At night what stay does holds too, unless something else is said. */
 function burglary([away, stay, night = stay]: readonly [Trip, Trip, Trip?], reason: string): Need {
-  return { kind: 'burglary', away, stay, night, silent: false, reason }
+  return { kind: 'burglary', away, stay, night, anyHour: false, silent: false, reason }
 }
 
 function openingNeed(use: Use): Need {
@@ -250,6 +255,11 @@ function openingNeed(use: Use): Need {
       return burglary(
         ['instant', 'instant'],
         'Nobody comes in this way: it alarms at once whenever the house is set.',
+      )
+    case 'always-on':
+      return always(
+        'burglary',
+        'Nobody opens it but by arrangement: it alarms at once at any hour, also while the system is unset.',
       )
     case 'none':
       return burglary(
@@ -326,14 +336,15 @@ function commandKey(event: DeviceEvent): string {
 
 /** What a type does in the modes of its panel, asked of the machine; night is null on a panel without. */
 interface Done {
+  readonly unset: Trip
   readonly away: Trip
   readonly stay: Trip
   readonly night: Trip | null
 }
 
 function doneBy(panel: PanelModel, type: ResponseType): Done {
-  const { away, stay, night } = tripsOf(panel, type)
-  return { away, stay, night: type.night === undefined ? null : night }
+  const { away, stay, night, unset } = tripsOf(panel, type)
+  return { unset, away, stay, night: type.night === undefined ? null : night }
 }
 
 /** The type that does what is nearest to a need; of several the first. */
@@ -363,10 +374,14 @@ function gap(wanted: Trip, given: Trip): number {
 }
 
 function differences(need: Need, does: Done): string[] {
-  return (['away', 'stay', 'night'] as const).flatMap((mode) => {
-    const given = does[mode]
-    return given === null || given === need[mode]
-      ? []
-      : [`${mode}: ${tripWords(given)} instead of ${tripWords(need[mode])}`]
-  })
+  const sleeps = need.anyHour && does.unset !== 'instant'
+  return [
+    ...(['away', 'stay', 'night'] as const).flatMap((mode) => {
+      const given = does[mode]
+      return given === null || given === need[mode]
+        ? []
+        : [`${mode}: ${tripWords(given)} instead of ${tripWords(need[mode])}`]
+    }),
+    ...(sleeps ? [`unset: ${tripWords(does.unset)} instead of ${tripWords('instant')}`] : []),
+  ]
 }

@@ -77,6 +77,7 @@ function openingWatch(use: Use, delay: 1 | 2 | null): Watch {
     case 'opening':
     case 'off-way':
     case 'sees-entry':
+    case 'always-on':
       return { of: 'outer line' }
     case 'none':
       return { of: 'not stated' }
@@ -105,6 +106,7 @@ function motionWatch({ use, sleeps, mayFollow }: MotionAt): Watch {
     case 'entry':
     case 'entry-not-in-stay':
     case 'opening':
+    case 'always-on':
     case 'none':
       return { of: 'not stated' }
   }

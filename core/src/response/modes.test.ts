@@ -11,9 +11,11 @@ const panel = (id: string): PanelModel => {
 const modes = (id: string, key: string, over: { stayToEntry2?: boolean; dayZone?: boolean } = {}) => {
   const type = panel(id).responseTypes.find((item) => item.key === key) as ResponseType
   const { stayToEntry2 = false, dayZone = false } = over
-  return modesOf({ panel: panel(id), info: { stayToEntry2 } }, { dayZone }, type).map((item) =>
-    `${item.mode}: ${item.trip} ${item.because}`.trim(),
-  )
+  return modesOf(
+    { panel: panel(id), info: { stayToEntry2 } },
+    { dayZone, area: 'area:1', area2: null },
+    type,
+  ).map((item) => `${item.mode}: ${item.trip} ${item.because}`.trim())
 }
 
 it('is what the type says, with the night where the panel has it', () => {

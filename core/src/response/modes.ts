@@ -1,6 +1,7 @@
 import { tripIn } from '../act/ask.ts'
 import type { PanelModel, ResponseType, Trip } from '../catalogue/schema.ts'
 import type { JobInfo, Zone } from '../job/records.ts'
+import { setsOf, tripsInSets } from './letters.ts'
 import { behaviourOfType, type Coupled } from './behaviour-of.ts'
 
 /** What a trip of a zone does in one arming mode. */
@@ -34,6 +35,8 @@ export function tripsOf(panel: PanelModel, type: ResponseType, coupled: Coupled 
 export interface PanelAndJob {
   readonly panel: PanelModel
   readonly info: Pick<JobInfo, 'stayToEntry2'>
+  /** The area of the full set where areas are letters of sets; null or left out elsewhere. */
+  readonly fullSet?: string | null
 }
 
 /**
@@ -41,19 +44,25 @@ export interface PanelAndJob {
  * stay, and a day zone of the user's choice.
  */
 export function modesOf(
-  { panel, info }: PanelAndJob,
-  zone: Pick<Zone, 'dayZone'>,
+  { panel, info, fullSet = null }: PanelAndJob,
+  zone: Pick<Zone, 'dayZone' | 'area' | 'area2'>,
   type: ResponseType,
 ): ModeTrip[] {
   const plain = tripsOf(panel, type)
   const coupled = tripsOf(panel, type, { stayToEntry2: info.stayToEntry2, dayZone: zone.dayZone })
+  const inSets = tripsInSets(coupled, setsOf(zone, fullSet))
   const modes = (['away', 'stay', 'night', 'unset'] as const).filter(
     (mode) => mode !== 'night' || type.night !== undefined,
   )
   return modes.map((mode) => ({
     mode,
-    trip: coupled[mode],
-    because: coupled[mode] === plain[mode] ? '' : because(panel, mode),
+    trip: inSets[mode],
+    because:
+      inSets[mode] !== coupled[mode]
+        ? `it is in no ${mode === 'away' ? 'full' : 'part'} set`
+        : coupled[mode] === plain[mode]
+          ? ''
+          : because(panel, mode),
   }))
 }
 

@@ -1,4 +1,4 @@
-import type { Use } from '../job/records.ts'
+import type { Inputs, Use } from '../job/records.ts'
 
 /** How a use of a place is named in a sentence: `… is said to be an everyday door`. */
 export const useNames: Readonly<Record<Use, string>> = {
@@ -11,5 +11,13 @@ export const useNames: Readonly<Record<Use, string>> = {
   'on-way': 'on the way to the keypad',
   'on-way-night': 'on the way down at night',
   'off-way': 'off every way to the keypad',
+  'always-on': 'never opened but by arrangement, such as a safe',
   none: 'not stated',
+}
+
+/** How the inputs that a contact uses are named in a sentence. */
+export const inputNames: Readonly<Record<Inputs, string>> = {
+  reed: 'its reed',
+  terminals: 'its terminals',
+  both: 'its reed and its terminals',
 }

@@ -4,10 +4,12 @@ import type { System } from '../system/system.ts'
 import type { HouseRules, Schools } from '../house-rules/house-rules.ts'
 import { blankZone } from '../job/blank.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
+import { changeOps, type Op } from '../job/edit.ts'
 import type { Device, Zone } from '../job/records.ts'
 import { placesOf, type DevicePlace } from '../premises/places.ts'
 import { advise, isLifeSafety, kindOf, needOf, type Advice } from '../response/advise.ts'
 import { presets } from '../response/presets.ts'
+import { switchesFor } from './inputs.ts'
 import { eventWords, makeLabel } from './labels.ts'
 
 /** What a new zone is made from. */
@@ -38,7 +40,7 @@ export function newZone(opts: NewZone): Zone {
     event: loop.event,
     // Where the panel tells inputs apart by switches, it asks for no loop.
     loop: model.family === null || model.switches ? null : loop.loop,
-    ...switchesOf(model),
+    ...switchesFor(device.inputs, model),
     response: type?.key ?? null,
     area: place?.room?.area ?? recordsOf(doc, 'area')[0]?.id ?? null,
     ...equipmentOf(panel, model, loop),
@@ -76,28 +78,22 @@ function flagsOf(
   return {
     chime: !hides.has('chime') && kind === 'burglary' && opening,
     report: !hides.has('report') && (system.info.monitored || rules.schools.localReport === 'on'),
-    supervise: !hides.has('supervise') && supervises({ model: item.model, loop }, first, rules),
+    supervise: !hides.has('supervise') && supervises({ ...item, loop }, first, rules),
     transmissionDelay: holds(kind, type, { panel, system, rules }),
   }
 }
 
-/** Inputs of a contact that its panel switches on and off, as shipped; null where the panel tells loops apart. */
-function switchesOf(model: DeviceModel): Pick<Zone, 'reedOn' | 'terminalsOn' | 'endOfLineOn'> {
-  const on = (name: string): boolean | null =>
-    model.switches?.find((item) => item.switch === name)?.on ?? null
-  return { reedOn: on('reed'), terminalsOn: on('terminals'), endOfLineOn: on('end-of-line') }
-}
-
 interface DeviceLoop {
+  readonly device: Device
   readonly model: DeviceModel
   readonly loop: LoopEvent
 }
 
 /** Every zone, or one per device: then its fire or gas zone, else its first. Carried transmitters leave the house. */
-function supervises({ model, loop }: DeviceLoop, first: boolean, rules: HouseRules): boolean {
+function supervises({ device, model, loop }: DeviceLoop, first: boolean, rules: HouseRules): boolean {
   if (model.family === null || model.carried) return false
   if (rules.schools.sisters === 'every') return true
-  const life = zoneLoops(model).find((item) => isLifeSafety(kindOf(item.event)))
+  const life = zoneLoops({ device, model }).find((item) => isLifeSafety(kindOf(item.event)))
   return life ? loop.event === life.event : first
 }
 
@@ -130,13 +126,50 @@ export function zoneLabel(
   taken: ReadonlySet<string>,
   order: Schools['labelOrder'] = 'place-thing',
 ): string {
-  const opening = loop.event === 'open' && device.position !== ''
+  const opening = (loop.event === 'open' || loop.event === 'terminals') && device.position !== ''
+  // What hangs on the terminals beside a reed in use is told from it; alone it is the opening itself.
+  const beside = loop.event === 'terminals' && device.inputs === 'both' ? ` ${eventWords.terminals}` : ''
   const thing = opening
-    ? device.position
+    ? `${device.position}${beside}`
     : model.slot === 'fob'
       ? `fob ${eventWords[loop.event]}`
       : eventWords[loop.event]
   const place =
     device.room !== '' ? device.room : model.carried ? (model.slot === 'fob' ? '' : 'pendant') : ''
   return place === '' && model.slot !== 'fob' ? '' : makeLabel(panel.label, { place, thing, order }, taken)
+}
+
+/**
+ * An open zone taken over by another device: number, label and areas stay, and so does its type with what was said of it, where
+ * it is of the kind that the device needs; everything else becomes this device’s own.
+ */
+export function takeZoneOps(zone: Zone, opts: Omit<NewZone, 'number' | 'id' | 'labels'>): Op[] {
+  const none: ReadonlySet<string> = new Set()
+  const made = newZone({ ...opts, number: zone.number, id: zone.id, labels: none })
+  const kind = (key: string | null) => opts.panel.responseTypes.find((type) => type.key === key)?.kind
+  const keeps = kind(zone.response) !== undefined && kind(zone.response) === kind(made.response)
+  const mine = [
+    'device',
+    'event',
+    'loop',
+    'equipmentCode',
+    'equipmentKind',
+    'existing',
+    'asProgrammed',
+  ] as const
+  const inputs = ['reedOn', 'terminalsOn', 'endOfLineOn', 'fireGroup', 'doubleKnock', 'wiring'] as const
+  const typed = [
+    'response',
+    'chime',
+    'report',
+    'supervise',
+    'transmissionDelay',
+    'sirens',
+    'dayZone',
+  ] as const
+  return [
+    ...[...mine, ...inputs, ...(keeps ? [] : typed)].flatMap((field) => changeOps(zone, field, made[field])),
+    ...(zone.label === '' ? changeOps(zone, 'label', made.label) : []),
+    ...(zone.area === null ? changeOps(zone, 'area', made.area) : []),
+  ]
 }

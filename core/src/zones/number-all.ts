@@ -172,7 +172,7 @@ function wantedZones(doc: JobDocument, system: System, rules: HouseRules): Wante
     .filter(({ device }) => device.deferred === null && takes(fits.get(device.id)))
     .map(({ device, model }): Wanted => {
       const use = model.slot === 'fob' ? 'fob' : model.family === null ? 'wired' : 'wireless'
-      return { device, model, loops: eventsToZone(model, panel), use }
+      return { device, model, loops: eventsToZone({ device, model }, panel), use }
     })
     .filter((item) => item.loops.length > 0)
   const places = placesOf(doc, system, rules)

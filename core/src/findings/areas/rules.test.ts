@@ -1,5 +1,5 @@
 import { SmallJob, cleanTarn } from '../../testing/small-job.ts'
-import { ostler } from '../testing/case-jobs.ts'
+import { ostler, quillet } from '../testing/case-jobs.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { areaRules } from './rules.ts'
 
@@ -59,6 +59,13 @@ const cases: readonly RuleCase[] = [
     spoil: (j) => j.set('room:annexe', { area: 'area:2' }),
     says: 'From annexe door to its keypad people pass zone 03 of Whole premises: while that is set, it alarms on them, for Annexe’s entry delay does not count there.',
     fix: null,
+  },
+  {
+    rule: 'left-out-of-set',
+    clean: () => quillet().add('study', 'sill-slim-8', { use: 'opening' }).number(),
+    spoil: (j) => j.area(2, 'Night'),
+    says: 'Night leaves zones 001, 002 out: doors and windows that are to be watched while people are in the house, so the night is open.',
+    fix: 'Put them into Night',
   },
   {
     rule: 'area-move',

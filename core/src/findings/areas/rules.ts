@@ -1,10 +1,11 @@
 import { recordOf, recordsOf, type JobDocument } from '../../job/document.ts'
-import { setOp } from '../../job/edit.ts'
+import { changeOps, setOp } from '../../job/edit.ts'
 import type { Area } from '../../job/records.ts'
 import { entryWays, type EntryWay } from '../../premises/entry-ways.ts'
 import { servedAreas, serveOps } from '../../premises/served-areas.ts'
 import type { Context, ZoneView } from '../context.ts'
-import type { FoundFix, RulesOf } from '../finding.ts'
+import { setsOf } from '../../response/letters.ts'
+import type { Found, FoundFix, RulesOf } from '../finding.ts'
 
 /** What the rules on areas find; areas by their names. */
 export interface AreaFacts {
@@ -23,6 +24,12 @@ export interface AreaFacts {
     readonly zone: string
     readonly passed: string
     readonly area: string
+  }
+  /** Zones that a full or part set leaves out though their place needs them watched then. */
+  readonly 'left-out-of-set': {
+    readonly set: string
+    readonly of: 'full' | 'part'
+    readonly zones: readonly string[]
   }
   readonly 'area-move': { readonly zone: string; readonly from: string; readonly to: string }
 }
@@ -129,6 +136,12 @@ export const areaRules: RulesOf<AreaFacts> = {
         })
     },
   },
+  'left-out-of-set': {
+    severity: 'risks',
+    stage: 'zones',
+    key: ['of', 'zones'],
+    find: (c) => [...leftOut(c, 'full'), ...leftOut(c, 'part')],
+  },
   'area-move': {
     severity: 'stops',
     stage: 'zones',
@@ -147,6 +160,45 @@ export const areaRules: RulesOf<AreaFacts> = {
         ]
       }),
   },
+}
+
+/** One cause is one finding: all zones that a set leaves out, with the letters that they lack. */
+function leftOut(c: Context, of: 'full' | 'part'): Found<AreaFacts['left-out-of-set']>[] {
+  const full = recordOf(c.doc, 'area', c.fullSet)
+  if (!full) return []
+  const part = usualPart(c, full)
+  const out = c.zones.filter(
+    ({ zone, type, trips, advice }) =>
+      type?.kind === 'burglary' &&
+      trips?.unset !== 'instant' &&
+      advice?.need.kind === 'burglary' &&
+      (of === 'full' || advice.need.stay !== 'ignore') &&
+      !setsOf(zone, full.id)[of],
+  )
+  if (out.length === 0 || !part) return []
+  const ops = out.flatMap(({ zone }) =>
+    of === 'part'
+      ? changeOps(zone, 'area2', part.id)
+      : [...changeOps(zone, 'area2', zone.area), ...changeOps(zone, 'area', full.id)],
+  )
+  const set = (of === 'full' ? full : part).name
+  const facts = { set, of, zones: out.map(({ number }) => number) }
+  return [
+    {
+      subject: of === 'full' ? full.id : part.id,
+      field: 'number',
+      facts,
+      fix: { does: 'join-set', facts: { set }, ops },
+    },
+  ]
+}
+
+/** The part set that most zones are in; the first where none is in any. */
+function usualPart(c: Context, full: Area): Area | undefined {
+  const parts = recordsOf(c.doc, 'area')
+    .filter(({ id }) => id !== full.id)
+    .sort((a, b) => a.number - b.number)
+  return [...parts].sort((a, b) => zonesIn(c, b).length - zonesIn(c, a).length)[0]
 }
 
 /** Lets the first keypad set an area as well; a fob only where it has areas of its own. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { defaultHouseRules } from '../../house-rules/house-rules.ts'
-import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
+import { cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
+import { ostler } from '../testing/case-jobs.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { needRules } from './rules.ts'
 
@@ -110,24 +111,31 @@ const cases: readonly RuleCase[] = [
   },
   {
     rule: 'any-hour',
-    clean: () => withAlwaysOn(cleanTarn()),
-    spoil: typed('study', 'always'),
-    says: 'Zone 02 watches reed as “Strong room”, which alarms while the system is unset, too. For a safe, a gun cabinet or a hatch that is never opened that is right: take it on with this reason, and say how it is opened quietly.',
-    fix: 'Use “Outer line”',
+    clean: ostler,
+    spoil: typed('front', 'any-hour'),
+    says: 'Zone 01 watches contact inputs as “Never opened”, which alarms while the system is unset, too. For a safe, a gun cabinet or a hatch that is never opened that is right: say so as the use of its place, in the kit.',
+    fix: 'Use “Door, first delay”',
+  },
+  {
+    rule: 'sleeps-unset',
+    clean: () => strongRoom(ostler()),
+    spoil: typed('safe', 'instant'),
+    says: 'Zone 06 watches contact inputs as “Shell”, which sleeps while the system is unset; its place is never opened, so it is to alarm at any hour.',
+    fix: 'Use “Never opened”',
+  },
+  {
+    rule: 'opened-quietly',
+    clean: () => strongRoom(ostler()),
+    spoil: (j) => j.set(j.zone('safe').id, { reason: '' }),
+    says: 'Zone 06 alarms at any hour. Write down how the gun cabinet is opened quietly: who asks for it, and what is keyed or left out first.',
+    fix: null,
   },
 ]
 
-/** The job with a burglary type of its panel that is always on: no panel of the world has one. */
-function withAlwaysOn(job: SmallJob): SmallJob {
-  const kept = catalogue.kept.flatMap((item) => {
-    if (item.entry.kind !== 'panel' || item.entry.id !== 'panel/tarn-40') return []
-    const [like] = item.entry.responseTypes.filter((type) => type.key === 'instant')
-    if (!like) return []
-    const always = { ...like, key: 'always', name: 'Strong room', disarmed: 'instant' as const }
-    return [{ ...item, entry: { ...item.entry, responseTypes: [...item.entry.responseTypes, always] } }]
-  })
-  job.catalogue = catalogue.with(kept)
-  return job
+/** The job with a gun cabinet that is never opened but by arrangement. */
+function strongRoom(job: SmallJob): SmallJob {
+  job.add('safe', 'sill-8', { room: 'study', position: 'gun cabinet', use: 'always-on' }).number()
+  return job.set(job.zone('safe').id, { reason: 'Nell asks the station first; then its zone is left out.' })
 }
 
 describeRules(needRules, cases)

@@ -2,9 +2,11 @@ import type { SetMode } from '../../act/behaviour.ts'
 import type { AlarmKind, Trip } from '../../catalogue/schema.ts'
 import { consequence, watchOf, type Consequence, type Watch } from '../../response/compare.ts'
 import { delayInArea } from '../../response/delays.ts'
+import { setsOf } from '../../response/letters.ts'
 import { tripsOf, type Trips } from '../../response/modes.ts'
 import type { Context, ZoneView } from '../context.ts'
-import type { Found, RulesOf } from '../finding.ts'
+import { changeOps } from '../../job/edit.ts'
+import type { Found, FoundFix, RulesOf } from '../finding.ts'
 import { everybodyHasFob } from '../people.ts'
 import { useAdvisedType } from '../response/use-type.ts'
 
@@ -61,6 +63,14 @@ export interface NeedFacts {
     readonly type: string
     readonly kind: AlarmKind
   }
+  readonly 'sleeps-unset': {
+    readonly zone: string
+    readonly event: string
+    readonly type: string
+    /** The panel, where it has no burglary type that is always on; else null. */
+    readonly lacks: string | null
+  }
+  readonly 'opened-quietly': { readonly zone: string; readonly place: string }
   readonly 'any-hour': { readonly zone: string; readonly event: string; readonly type: string }
 }
 
@@ -194,11 +204,42 @@ export const needRules: RulesOf<NeedFacts> = {
       c.zones.flatMap((view) => {
         const { type, loop, trips, zone, number } = view
         if (type?.kind !== 'burglary' || !loop || trips?.unset !== 'instant') return []
-        if (view.advice?.need.kind !== 'burglary') return []
+        if (view.advice?.need.kind !== 'burglary' || view.advice.need.anyHour) return []
         const facts = { zone: number, event: loop.name, type: type.name }
         return [{ subject: zone.id, field: 'response', facts, fix: useAdvisedType(c, view) }]
       }),
   },
+  'sleeps-unset': {
+    severity: 'risks',
+    stage: 'zones',
+    key: ['zone', 'event', 'type'],
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const { type, loop, trips, zone, number } = view
+        if (type?.kind !== 'burglary' || !loop || !anyHour(view) || trips?.unset === 'instant') return []
+        const fix = useAdvisedType(c, view)
+        const lacks = fix === null ? (c.panel?.name ?? null) : null
+        const facts = { zone: number, event: loop.name, type: type.name, lacks }
+        return [{ subject: zone.id, field: 'response', facts, fix }]
+      }),
+  },
+  'opened-quietly': {
+    severity: 'advice',
+    stage: 'zones',
+    key: ['zone'],
+    find: (c) =>
+      c.zones.flatMap((view) => {
+        const { zone, number, device } = view
+        if (!anyHour(view) || view.trips?.unset !== 'instant' || zone.reason !== '') return []
+        const place = device?.position || device?.room || ''
+        return [{ subject: zone.id, field: 'reason', facts: { zone: number, place }, fix: null }]
+      }),
+  },
+}
+
+/** Whether its place is never opened: a burglary device that is to alarm at any hour. */
+function anyHour({ advice }: ZoneView): boolean {
+  return advice?.need.kind === 'burglary' && advice.need.anyHour
 }
 
 /** A mode in which a type comes to something else than its place needs. */
@@ -240,12 +281,21 @@ function compare(c: Context, view: ZoneView): Comparison | null {
   const { type, trips } = view
   if (!trips || type?.kind !== 'burglary' || trips.unset === 'instant') return null
   const watch = watchedBy(c, view)
-  const others = watch ? othersOf(watch, view, trips) : []
+  const others = watch ? othersOf({ c, watch, view }, trips) : []
   return watch && others.length > 0 ? { view, watch, others } : null
 }
 
-function othersOf(watch: Watch, view: ZoneView, trips: Trips): readonly Other[] {
+interface Compared {
+  readonly c: Context
+  readonly watch: Watch
+  readonly view: ZoneView
+}
+
+/** Modes in whose set it is not are told of the set, not of its type. */
+function othersOf({ c, watch, view }: Compared, trips: Trips): readonly Other[] {
+  const sets = setsOf(view.zone, c.fullSet)
   return modesOf(view).flatMap((mode) => {
+    if (!(mode === 'away' ? sets.full : sets.part)) return []
     const comes = consequence(watch, mode, trips[mode])
     return comes === null ? [] : [{ mode, does: trips[mode], comes }]
   })
@@ -281,7 +331,7 @@ function differing<F extends object>(
     const advised = view.advice?.type ?? null
     // The mild differences of the nearest type that the panel has are told as that.
     if (advised?.key === view.type?.key && !wanted.some((one) => grave.has(one))) return []
-    const then = c.panel && advised ? othersOf(watch, view, tripsOf(c.panel, advised)) : mine
+    const then = c.panel && advised ? othersOf({ c, watch, view }, tripsOf(c.panel, advised)) : mine
     const cures = !then.some(({ comes }) => wanted.includes(comes))
     const differs = { view, watch, cells, lacks: cures ? null : (c.panel?.name ?? null) }
     return tell(differs).map((facts) => ({
@@ -289,8 +339,17 @@ function differing<F extends object>(
       field: 'response',
       facts,
       fix: cures ? useAdvisedType(c, view) : null,
+      others: mine.every(({ mode }) => mode !== 'away') ? leavePartSet(c, view) : [],
     }))
   })
+}
+
+/** Out of the part set, where areas are letters: what alarms there on whoever walks about is not watched then. */
+function leavePartSet(c: Context, { zone, advice }: ZoneView): FoundFix[] {
+  const sets = setsOf(zone, c.fullSet)
+  if (c.fullSet === null || !sets.full || !sets.part || advice?.need.stay !== 'ignore') return []
+  const ops = [...changeOps(zone, 'area', c.fullSet), ...changeOps(zone, 'area2', null)]
+  return ops.length === 0 ? [] : [{ does: 'leave-part-set', facts: {}, ops }]
 }
 
 function judged({ view, cells, lacks }: Differs): Judged {

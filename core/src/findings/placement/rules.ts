@@ -203,7 +203,13 @@ export const placementRules: RulesOf<PlacementFacts> = {
     find: (c) =>
       eachDevice(c, ({ device, model }) => {
         const place = c.places.get(device.id)
-        if (!place?.derived || device.use === 'none' || place.derived === device.use) return []
+        if (
+          !place?.derived ||
+          device.use === 'none' ||
+          device.use === 'always-on' ||
+          place.derived === device.use
+        )
+          return []
         // Night use is a wish, not something that the rooms tell.
         if (device.use === 'on-way-night' && place.derived !== 'off-way') return []
         const { derived, why } = place

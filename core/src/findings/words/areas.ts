@@ -1,5 +1,6 @@
 import type { AreaFacts } from '../areas/rules.ts'
 import type { WordsOf } from '../finding.ts'
+import { plural } from './plural.ts'
 
 /** How the rules on areas read. */
 export const areaWords: WordsOf<AreaFacts> = {
@@ -36,6 +37,12 @@ export const areaWords: WordsOf<AreaFacts> = {
     source: 'Follow counts only an entry delay of its own area: the other area alarms on who walks through',
     says: ({ way, zone, passed, area }) =>
       `From ${way} to its keypad people pass zone ${zone} of ${passed}: while that is set, it alarms on them, for ${area}’s entry delay does not count there.`,
+  },
+  'left-out-of-set': {
+    title: 'left out of a set',
+    source: 'A full or part set watches the zones that carry its letter',
+    says: ({ set, of, zones }) =>
+      `${set} leaves ${plural(zones.length, 'zone', 'zones')} ${zones.join(', ')} out: ${of === 'full' ? 'nobody is stopped there while the house is empty' : 'doors and windows that are to be watched while people are in the house, so the night is open'}.`,
   },
   'area-move': {
     title: 'zone moved to another area in the plan only',

@@ -1,6 +1,6 @@
 import { delayNames, type DelayKey } from '../../response/delays.ts'
-import { useNames } from '../../response/use-names.ts'
-import type { Use } from '../../job/records.ts'
+import { inputNames, useNames } from '../../response/use-names.ts'
+import type { Inputs, Use } from '../../job/records.ts'
 import { formatSeconds } from '../../units/seconds.ts'
 import { counted, here, plural } from './plural.ts'
 
@@ -22,6 +22,14 @@ export interface FixFacts {
   readonly 'use-type': { readonly type: string }
   /** An equipment code or kind as keyed. */
   readonly 'use-equipment': { readonly value: string }
+  /** Null for as the model comes. */
+  readonly 'plan-inputs': { readonly inputs: Inputs | null }
+  readonly 'listen-to': { readonly inputs: Inputs }
+  readonly 'use-input': { readonly input: string }
+  readonly 'leave-part-set': Readonly<Record<never, never>>
+  readonly 'join-set': { readonly set: string }
+  readonly 'take-zone': { readonly model: string; readonly room: string }
+  readonly 'remove-zone': Readonly<Record<never, never>>
   readonly 'use-loop': { readonly loop: number }
   readonly 'send-at-once': Nothing
   readonly report: Nothing
@@ -76,6 +84,14 @@ export const fixWords: { readonly [K in keyof FixFacts]: (facts: FixFacts[K]) =>
   'change-use': ({ use }) => `Make it ${useNames[use]}`,
   'use-type': ({ type }) => `Use “${type}”`,
   'use-equipment': ({ value }) => `Use ${value}`,
+  'plan-inputs': ({ inputs }) =>
+    inputs === null ? 'Plan it as it comes' : `Plan ${inputNames[inputs]}, as its zones have it`,
+  'listen-to': ({ inputs }) => `Have its zones listen to ${inputNames[inputs]}`,
+  'use-input': ({ input }) => `Plan the ${input} for this zone`,
+  'leave-part-set': () => 'Take it out of the part set',
+  'join-set': ({ set }) => `Put them into ${set}`,
+  'take-zone': ({ model, room }) => `Give it to ${model}${here(room)}`,
+  'remove-zone': () => 'Remove the zone',
   'use-loop': ({ loop }) => `Use loop ${loop}`,
   'send-at-once': () => 'Send it at once',
   report: () => 'Report it',

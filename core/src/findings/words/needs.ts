@@ -75,11 +75,23 @@ export const needWords: WordsOf<NeedFacts> = {
     says: ({ zone, event, type, kind }) =>
       `Zone ${zone} watches ${event} as “${type}”, ${kinds[kind]}: it ${wrong[kind]}.`,
   },
+  'sleeps-unset': {
+    title: 'never opened, yet asleep while unset',
+    source: 'What nobody opens alarms at any hour',
+    says: ({ zone, event, type, lacks }) =>
+      `Zone ${zone} watches ${event} as “${type}”, which sleeps while the system is unset; its place is never opened, so it is to alarm at any hour.${lacks === null ? '' : ` ${lacks} has no burglary type that does: an area of its own that stays set would.`}`,
+  },
+  'opened-quietly': {
+    title: 'how it is opened quietly',
+    source: 'An alarm at any hour needs a way to open it without one',
+    says: ({ zone, place }) =>
+      `Zone ${zone} alarms at any hour. Write down how ${place === '' ? 'it' : `the ${lowerFirst(place)}`} is opened quietly: who asks for it, and what is keyed or left out first.`,
+  },
   'any-hour': {
     title: 'burglary device that is always on',
     source: 'Only what is never opened alarms at any hour',
     says: ({ zone, event, type }) =>
-      `Zone ${zone} watches ${event} as “${type}”, which alarms while the system is unset, too. For a safe, a gun cabinet or a hatch that is never opened that is right: take it on with this reason, and say how it is opened quietly.`,
+      `Zone ${zone} watches ${event} as “${type}”, which alarms while the system is unset, too. For a safe, a gun cabinet or a hatch that is never opened that is right: say so as the use of its place, in the kit.`,
   },
 }
 

@@ -1,5 +1,6 @@
 import type { WordsOf } from '../finding.ts'
 import type { ZoneFacts } from '../zones/rules.ts'
+import { inputNames } from '../../response/use-names.ts'
 import { here } from './plural.ts'
 
 /** How the rules on a zone and its device read. */
@@ -20,6 +21,20 @@ export const zoneWords: WordsOf<ZoneFacts> = {
     source: 'Loop maps belong to the model',
     says: ({ zone, loop, event, model, right }) =>
       `Zone ${zone} listens to loop ${loop ?? 'none'}; the ${event} of ${model} is loop ${right}.`,
+  },
+  'zone-open': {
+    title: 'zone without a device',
+    source: 'A zone is a number bound to an ID and a loop: without a device nothing reports on it',
+    says: ({ zone, label }) =>
+      `Zone ${zone}${label === '' ? '' : ` (${label})`} has no device: a successor takes it over, or it goes.`,
+  },
+  'inputs-differ': {
+    title: 'inputs of a contact',
+    source: 'Reed and terminals are inputs of their own: each is used or stated not to be',
+    says: (facts) =>
+      facts.of === 'model'
+        ? `${facts.model}${here(facts.room)} is planned with ${inputNames[facts.planned]}, which this model does not have to choose from.`
+        : `${facts.model}${here(facts.room)} is planned with ${inputNames[facts.planned]}; its zones listen to ${inputNames[facts.heard]}.`,
   },
   'equipment-wrong': {
     title: 'equipment code or kind is another’s',

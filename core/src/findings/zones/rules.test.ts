@@ -28,6 +28,23 @@ const cases: readonly RuleCase[] = [
     spoil: (j) => j.set(j.zone('porch').id, { loop: 4 }),
     says: 'Zone 01 listens to loop 4; the reed of Reedling contact is loop 3.',
     fix: 'Use loop 3',
+    others: ['Plan the wired terminals for this zone'],
+  },
+  {
+    rule: 'zone-open',
+    clean: cleanTarn,
+    spoil: (j) => j.set(j.zone('study').id, { device: null }),
+    says: 'Zone 02 (Study Window) has no device: a successor takes it over, or it goes.',
+    fix: 'Give it to Reedling Slim contact in study',
+    others: ['Remove the zone'],
+  },
+  {
+    rule: 'inputs-differ',
+    clean: cleanTarn,
+    spoil: (j) => j.set('device:porch', { inputs: 'terminals' }),
+    says: 'Reedling contact in porch is planned with its terminals; its zones listen to its reed.',
+    fix: 'Have its zones listen to its terminals',
+    others: ['Plan its reed, as its zones have it'],
   },
   {
     rule: 'equipment-wrong',

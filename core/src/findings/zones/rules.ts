@@ -1,6 +1,9 @@
-import { eventsToZone } from '../../catalogue/zone-loops.ts'
-import { newZone } from '../../zones/new-zone.ts'
-import { setOp } from '../../job/edit.ts'
+import type { DeviceModel } from '../../catalogue/schema.ts'
+import { eventsToZone, hasInputs } from '../../catalogue/zone-loops.ts'
+import type { Device, Inputs, Zone } from '../../job/records.ts'
+import { inputsHeard, inputsOps } from '../../zones/inputs.ts'
+import { newZone, takeZoneOps } from '../../zones/new-zone.ts'
+import { changeOps, setOp } from '../../job/edit.ts'
 import { labelKey } from '../../zones/labels.ts'
 import { numberAll } from '../../zones/number-all.ts'
 import { numbersFor } from '../../zones/numbers.ts'
@@ -23,6 +26,17 @@ export interface ZoneFacts {
     readonly model: string
     readonly right: number
   }
+  /** A zone that waits for a device. */
+  readonly 'zone-open': { readonly zone: string; readonly label: string }
+  readonly 'inputs-differ':
+    | {
+        readonly of: 'zones'
+        readonly model: string
+        readonly room: string
+        readonly planned: Inputs
+        readonly heard: Inputs
+      }
+    | { readonly of: 'model'; readonly model: string; readonly room: string; readonly planned: Inputs }
   readonly 'equipment-wrong':
     | {
         readonly of: 'code'
@@ -61,11 +75,12 @@ export const zoneRules: RulesOf<ZoneFacts> = {
       c.system.devices.flatMap(({ device, model }) => {
         // Without a panel there are no zones to have: the job owes a panel first.
         if (!c.panel || device.deferred !== null || c.fits.get(device.id)?.verdict === 'no') return []
-        const has = new Set((c.zonesOf.get(device.id) ?? []).map((view) => view.zone.event))
-        const used =
-          has.size > 0
-            ? eventsToZone(model, c.panel).filter((loop) => !(loop.event === 'open' && has.has('terminals')))
-            : eventsToZone(model, c.panel)
+        const zones = (c.zonesOf.get(device.id) ?? []).map(({ zone }) => zone)
+        const has = new Set(zones.map((zone) => zone.event))
+        const heard = inputsHeard(zones, { device, model })
+        // A zone on the other input is told as that; where nobody chose, whatever is planned will do.
+        if (inputsDiffer({ device, model }, heard)) return []
+        const used = eventsToZone({ model, device: { inputs: device.inputs ?? heard } }, c.panel)
         // Left unprogrammed, a plain disarm button is cured: nobody can send again what the panel does not obey.
         const cured = has.size > 0 && c.fits.get(device.id)?.reasons.some(({ code }) => code === 'replay')
         const missing = used.filter((loop) => !has.has(loop.event) && !(cured && loop.event === 'disarm'))
@@ -117,9 +132,31 @@ export const zoneRules: RulesOf<ZoneFacts> = {
               facts: { loop: loop.loop },
               ops: [setOp(zone, 'loop', loop.loop)],
             },
+            others: otherEvent(c, view),
           },
         ]
       }),
+  },
+  'zone-open': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'zones',
+    key: ['zone'],
+    find: (c) =>
+      c.zones.flatMap(({ zone, device, number }) => {
+        if (device || !c.panel) return []
+        const removal: FoundFix = { does: 'remove-zone', facts: {}, ops: [{ op: 'remove', record: zone }] }
+        const [fix = removal, ...others] = [...takers(c, zone), removal]
+        const facts = { zone: number, label: zone.label }
+        return [{ subject: zone.id, field: 'device', facts, fix, others }]
+      }),
+  },
+  'inputs-differ': {
+    severity: 'stops',
+    waive: 'owner',
+    stage: 'kit',
+    key: ['of', 'model', 'planned'],
+    find: (c) => c.system.devices.flatMap((item) => otherInputs(c, item)),
   },
   'equipment-wrong': {
     severity: 'stops',
@@ -191,6 +228,100 @@ export const zoneRules: RulesOf<ZoneFacts> = {
   },
 }
 
+/** Devices of the kit that lack a zone for what an open one is to report: those of its place first, by its label. */
+function takers(c: Context, zone: Zone): FoundFix[] {
+  const { panel } = c
+  if (!panel) return []
+  const named = (room: string): boolean =>
+    room !== '' && zone.label.toLowerCase().includes(room.toLowerCase())
+  return c.system.devices
+    .filter(({ device, model }) => {
+      if (device.deferred !== null || model.slot !== 'none') return false
+      const use = model.family === null ? 'wired' : 'wireless'
+      if (!numbersFor(c, use, c.rules.schools.wiredBlock).includes(zone.number)) return false
+      const has = (c.zonesOf.get(device.id) ?? []).map((view) => view.zone.event)
+      return eventsToZone({ device, model }, panel).some(
+        ({ event }) => event === zone.event && !has.includes(event),
+      )
+    })
+    .sort((a, b) => Number(named(b.device.room)) - Number(named(a.device.room)))
+    .slice(0, 3)
+    .flatMap((item) => {
+      const { device, model } = item
+      const loop = model.loops.find(({ event }) => event === zone.event)
+      if (!loop) return []
+      const first = (c.zonesOf.get(device.id) ?? []).length === 0
+      const { doc, system, rules } = c
+      return {
+        does: 'take-zone' as const,
+        facts: { model: model.name, room: device.room },
+        ops: takeZoneOps(zone, { doc, system, panel, rules, item, loop, first }),
+      }
+    })
+}
+
+interface Contact {
+  readonly device: Device
+  readonly model: DeviceModel
+}
+
+/** Whether zones listen to an input that is not to be used; what is planned and has no zone yet is no difference. */
+function inputsDiffer({ device, model }: Contact, heard: Inputs | null): boolean {
+  const { inputs } = device
+  if (inputs === null || heard === null || inputs === heard) return false
+  return model.switches !== undefined || inputs !== 'both'
+}
+
+function otherInputs(c: Context, { device, model }: Contact): Found<ZoneFacts['inputs-differ']>[] {
+  const { inputs } = device
+  const known = { model: model.name, room: device.room }
+  const found = { subject: device.id, field: 'inputs' }
+  if (inputs === null || model.class !== 'contact') return []
+  if (!hasInputs(model))
+    return inputs === 'reed'
+      ? []
+      : [
+          {
+            ...found,
+            facts: { ...known, of: 'model', planned: inputs },
+            fix: { does: 'plan-inputs', facts: { inputs: null }, ops: [setOp(device, 'inputs', null)] },
+          },
+        ]
+  const zones = (c.zonesOf.get(device.id) ?? []).map(({ zone }) => zone)
+  const heard = inputsHeard(zones, { device, model })
+  if (heard === null || !inputsDiffer({ device, model }, heard)) return []
+  return [
+    {
+      ...found,
+      facts: { ...known, of: 'zones', planned: inputs, heard },
+      fix: {
+        does: 'listen-to',
+        facts: { inputs },
+        ops: inputsOps(c.doc, { device, model }, inputs),
+      },
+      others: [{ does: 'plan-inputs', facts: { inputs: heard }, ops: [setOp(device, 'inputs', heard)] }],
+    },
+  ]
+}
+
+/** The other input of the contact, where its loop is the one that the zone listens to: it may be what is meant. */
+function otherEvent(c: Context, { zone, device, model }: ZoneView): FoundFix[] {
+  const meant = model?.loops.find((loop) => loop.loop === zone.loop)
+  if (!device || !model || !meant || !hasInputs(model)) return []
+  if (meant.event !== 'open' && meant.event !== 'terminals') return []
+  const mine = c.zonesOf.get(device.id) ?? []
+  if (mine.some((view) => view.zone.event === meant.event)) return []
+  const inputs =
+    mine.length > 1 ? ('both' as const) : meant.event === 'open' ? ('reed' as const) : ('terminals' as const)
+  return [
+    {
+      does: 'use-input',
+      facts: { input: meant.name },
+      ops: [setOp(zone, 'event', meant.event), ...changeOps(device, 'inputs', inputs)],
+    },
+  ]
+}
+
 function wrongEquipment(c: Context, view: ZoneView): Found<ZoneFacts['equipment-wrong']>[] {
   const { panel } = c
   const { zone, model, loop } = view
@@ -237,7 +368,12 @@ function addZones(c: Context, deviceId: string): FoundFix | null {
   const { device, model } = item
   const views = c.zonesOf.get(deviceId) ?? []
   const has = new Set(views.map((view) => view.zone.event))
-  const missing = eventsToZone(model, panel).filter((loop) => !has.has(loop.event))
+  const heard = inputsHeard(
+    views.map(({ zone }) => zone),
+    item,
+  )
+  const used = eventsToZone({ model, device: { inputs: device.inputs ?? heard } }, panel)
+  const missing = used.filter((loop) => !has.has(loop.event))
   if (model.slot === 'fob') return fobZones(c, deviceId)
   const taken = new Set(c.zones.map((view) => view.zone.number))
   const use = model.family === null ? 'wired' : 'wireless'

@@ -1,19 +1,45 @@
 <script setup lang="ts">
-import { recordsOf, type Device, type DeviceModel } from '#core'
+import {
+  hasInputs,
+  inputsOf,
+  inputsOps,
+  recordOf,
+  recordsOf,
+  type Device,
+  type DeviceModel,
+  type Inputs,
+} from '#core'
+import { computed } from 'vue'
 import { useJob } from '../../store/job-store.ts'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import KitPlacement from './KitPlacement.vue'
+import RemoveDevice from './RemoveDevice.vue'
 
 const props = defineProps<{ device: Device; model: DeviceModel; name: string }>()
-const emit = defineEmits<{ remove: [] }>()
 const job = useJob()
 const plans = [
   { title: 'not decided', value: null },
   { title: 'keep', value: 'keep' },
   { title: 'replace', value: 'replace' },
 ]
+/** What both inputs come to depends on whether the panel tells them apart by loop or switches them on one zone. */
+const inputs = computed(() => {
+  const asItComes = inputsOf({ device: { ...props.device, inputs: null }, model: props.model })
+  const both = props.model.switches ? 'both: one zone, either opens it' : 'both: a zone each'
+  return [
+    { title: `as it comes: ${asItComes === 'both' ? 'both' : `the ${asItComes ?? 'reed'}`}`, value: null },
+    { title: 'the reed', value: 'reed' },
+    { title: 'the terminals, for a wired contact', value: 'terminals' },
+    { title: both, value: 'both' },
+  ]
+})
+function takeInputs(value: string | null): void {
+  const device = recordOf(job.doc, 'device', props.device.id)
+  if (!device) return
+  job.edit('device.inputs', inputsOps(job.doc, { device, model: props.model }, value as Inputs | null))
+}
 const emptyIsNull = (text: string): string | null => (text === '' ? null : text)
 
 /** A device's history with that of its zones. */
@@ -88,6 +114,19 @@ function history(): void {
           />
         </dd>
       </div>
+      <div v-if="model.class === 'contact' && hasInputs(model)">
+        <dt>Inputs used</dt>
+        <dd>
+          <CellChoice
+            :id="device.id"
+            field="inputs"
+            kind="device.set"
+            :label="`Inputs of ${name}`"
+            :items="inputs"
+            :take="takeInputs"
+          />
+        </dd>
+      </div>
       <div v-if="model.batteries">
         <dt>Batteries</dt>
         <dd>
@@ -110,9 +149,7 @@ function history(): void {
     </dl>
     <KitPlacement :device="device" :model="model" :name="name" />
     <v-btn size="small" variant="text" class="text-none" @click="history">History of {{ name }}</v-btn>
-    <v-btn size="small" variant="text" class="text-none" @click="emit('remove')"
-      >Remove {{ name }} and its zones</v-btn
-    >
+    <RemoveDevice :device="device" :model="model" :name="name" />
   </div>
 </template>
 

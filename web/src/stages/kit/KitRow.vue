@@ -1,19 +1,10 @@
 <script setup lang="ts">
 import { mdiChevronDown, mdiChevronUp } from '@mdi/js'
 import { computed, ref } from 'vue'
-import {
-  readSticker,
-  reasonWords,
-  removeDeviceOps,
-  type Device,
-  type DeviceModel,
-  type Family,
-  type Fit,
-} from '#core'
+import { readSticker, reasonWords, type Device, type DeviceModel, type Family, type Fit } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellText from '../../shared/CellText.vue'
 import { verdictLook } from '../../shared/severity.ts'
-import { useJob } from '../../store/job-store.ts'
 import KitDetail from './KitDetail.vue'
 import { usesOf } from './words.ts'
 
@@ -24,7 +15,6 @@ const props = defineProps<{
   fit: Fit | undefined
   marked: boolean
 }>()
-const job = useJob()
 const open = ref(props.marked)
 /** What a takeover knows of it, on one line. */
 const history = computed(() =>
@@ -53,11 +43,6 @@ function readId(text: string): string | null {
   const read = readSticker(props.family, text)
   if (!read.ok) throw new Error(read.reason)
   return read.serial
-}
-
-/** Removing a device takes its zones, and what was said of it, with it. */
-function remove(): void {
-  job.edit('device.remove', removeDeviceOps(job.doc, props.device))
 }
 </script>
 
@@ -136,7 +121,7 @@ function remove(): void {
     </td>
   </tr>
   <tr v-if="open" :class="{ marked }">
-    <td colspan="7"><KitDetail :device="device" :model="model" :name="name" @remove="remove" /></td>
+    <td colspan="7"><KitDetail :device="device" :model="model" :name="name" /></td>
   </tr>
 </template>
 

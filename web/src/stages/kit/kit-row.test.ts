@@ -88,7 +88,7 @@ describe('a row of the kit', () => {
     })
     await page.tick('Front door', true)
     await row()
-    await page.press('Remove Stilt Hound motion in Hall and its zones')
+    await page.press('Remove Stilt Hound motion in Hall')
     expect(recordOf(page.job.doc, 'device', 'device:hall')).toBeNull()
     expect(sights()).toEqual([])
     expect(page.job.tray).toEqual([])

@@ -12,13 +12,14 @@ const useItems: readonly { title: string; value: Use }[] = [
   { title: 'on the way to the keypad', value: 'on-way' },
   { title: 'on the way down at night', value: 'on-way-night' },
   { title: 'off every way', value: 'off-way' },
+  { title: 'safe, gun cabinet, hatch: never opened', value: 'always-on' },
 ]
 
 const byClass: Partial<Record<DeviceClass, readonly Use[]>> = {
-  contact: ['none', 'entry', 'entry-far', 'entry-not-in-stay', 'opening', 'inner-way'],
+  contact: ['none', 'entry', 'entry-far', 'entry-not-in-stay', 'opening', 'inner-way', 'always-on'],
   motion: ['none', 'sees-entry', 'on-way', 'on-way-night', 'off-way'],
   'glass-break': ['none', 'opening'],
-  shock: ['none', 'opening'],
+  shock: ['none', 'opening', 'always-on'],
 }
 
 /** Uses that a class of device can have. */

@@ -33,6 +33,8 @@ const chimes = computed(() => [
   { title: couplings.value.chimeStyles?.[0]?.name ?? '', value: null },
   ...(couplings.value.chimeStyles ?? []).slice(1).map((style) => ({ title: style.name, value: style.key })),
 ])
+/** A place that is never opened needs a word on how it is opened quietly. */
+const alwaysOn = computed(() => job.places.get(props.zone.device ?? '')?.use === 'always-on')
 const outputs = computed(() =>
   Array.from({ length: couplings.value.sirenOutputs ?? 0 }, (_, index) => index + 1),
 )
@@ -125,8 +127,8 @@ function turn(output: number): void {
         />
       </dd>
     </div>
-    <div v-if="zone.reason !== '' || (type?.fire ?? 'plain') !== 'plain'">
-      <dt>Reason for the departure</dt>
+    <div v-if="zone.reason !== '' || (type?.fire ?? 'plain') !== 'plain' || alwaysOn">
+      <dt>{{ alwaysOn ? 'How it is opened quietly' : 'Reason for the departure' }}</dt>
       <dd>
         <CellText
           :id="zone.id"

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import {
   advise,
   fieldProblems,
+  fullSet,
   modesOf,
   moveZone,
   needOf,
@@ -33,7 +34,11 @@ const types = computed(() => [
 ])
 const modes = computed(() =>
   type.value && job.system
-    ? modesOf({ panel: props.panel, info: job.system.info }, props.zone, type.value)
+    ? modesOf(
+        { panel: props.panel, info: job.system.info, fullSet: fullSet(job.doc, props.panel) },
+        props.zone,
+        type.value,
+      )
     : [],
 )
 const name = computed(() => `zone ${printNumber(props.panel, props.zone.number)}`)
