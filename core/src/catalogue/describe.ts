@@ -115,6 +115,14 @@ function deviceLines(entry: DeviceModel, catalogue: Catalogue): EntryLine[] {
     line('First insert already sends', batteries ? stated(batteries.firstInsertLearns, yes) : ''),
     line('Trips at', trips(entry)),
     line(
+      'Smoke and heat as one event',
+      stated(entry.joined, ({ apart }) =>
+        apart === null
+          ? 'yes; its family has no model with them apart'
+          : `yes; apart in ${catalogue.get('device', apart)?.name ?? apart}`,
+      ),
+    ),
+    line(
       'Stated life',
       stated(entry.lifeYears, (years) => `${years} years`),
     ),

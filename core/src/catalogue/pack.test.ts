@@ -173,7 +173,7 @@ describe('an entry in words', () => {
       receiver: ['grade', 'loses'],
       device: [
         ...['variant', 'switches', 'sensitivity', 'outdoor', 'grade', 'transmitDbm', 'lifeYears', 'confirm'],
-        ...['discontinued', 'price'],
+        ...['joined', 'discontinued', 'price'],
       ],
       panel: ['variant', 'grade', 'superviseMinutes', 'repeaters', 'couplings'],
     }

@@ -173,9 +173,11 @@ function pointers(entry: CatalogueEntry): (readonly [string, string])[] {
 
 function devicePointers(entry: Extract<CatalogueEntry, { kind: 'device' }>): (readonly [string, string])[] {
   const successor = entry.discontinued?.successor ?? null
+  const apart = entry.joined?.apart ?? null
   return [
     ...(entry.family ? [['family', entry.family] as const] : []),
     ...(successor ? [['discontinued.successor', successor] as const] : []),
+    ...(apart ? [['joined.apart', apart] as const] : []),
   ]
 }
 

@@ -141,6 +141,11 @@ const device = z.strictObject({
   transmitDbm: z.number().min(-40).max(30).optional(),
   /** °C at which it trips, by event. */
   tripsAtC: z.strictObject({ heat: z.number().optional(), freeze: z.number().optional() }).optional(),
+  /**
+   * Given where smoke and heat come as one event; `apart` is the model of its family that has them on loops of their own, null
+   * where none is made.
+   */
+  joined: z.strictObject({ apart: entryId('device').nullable() }).optional(),
   /** Stated life of a sensing element that wears out, years. */
   lifeYears: z.number().int().min(1).max(30).optional(),
   /** Whether learning asks for a second transmission. */

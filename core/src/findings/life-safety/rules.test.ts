@@ -1,5 +1,5 @@
-import type { SmallJob } from '../../testing/small-job.ts'
-import { cleanTarn } from '../../testing/small-job.ts'
+import { expect, it } from 'vitest'
+import { cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import { ostler } from '../testing/case-jobs.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { lifeSafetyRules } from './rules.ts'
@@ -94,3 +94,10 @@ const cases: readonly RuleCase[] = [
 ]
 
 describeRules(lifeSafetyRules, cases)
+
+it('asks nobody for what no model of the family offers', () => {
+  const joined = (job: SmallJob) => job.rules().filter((rule) => rule === 'joined-events')
+  const sallow = new SmallJob({ panel: 'panel/sallow-m', radioFirmware: null })
+  expect(joined(sallow.add('study', 'pitchpan').number())).toEqual([])
+  expect(joined(cleanTarn().add('shed', 'ember-duo').number())).toEqual(['joined-events'])
+})

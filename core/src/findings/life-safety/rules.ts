@@ -228,5 +228,7 @@ function compartmentOf(view: ZoneView): string | null {
 
 /** Whether a model tells smoke and heat by one loop. */
 function joins(model: DeviceModel): boolean {
+  // Where its family has no model with them apart, there is nothing to choose.
+  if (model.joined) return model.joined.apart !== null
   return model.loops.some((loop) => loop.event === 'smoke' && /heat/i.test(loop.name))
 }
