@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { accessible, passAll, signIn, stage, url } from './help.ts'
+import { accessible, passAll, signIn, stage, unfoldTimes, url } from './help.ts'
 
 const fennel = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a002'
 
@@ -42,7 +42,7 @@ test('a finished job gets a second area: who sets it, a zone moved in two acts, 
   await page.getByRole('button', { name: 'Close' }).click()
 
   // A key of the keypads goes only with the customer's consent.
-  await page.getByText('Siren, shutdown, supervision and what the panel couples').click()
+  await unfoldTimes(page)
   await page.getByLabel('Switch the medical pair off').check()
   await stage(page, 'Hand over')
   // Its 24-hour readings wait for their day; the consent and what is keyed otherwise now came on top.

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { evidenceOf, recordsOf, type JobDocument, type OpenedJob } from '#core'
-import { accessible, passAll, signIn, stage, url } from './help.ts'
+import { accessible, passAll, signIn, stage, unfoldTimes, url } from './help.ts'
 import { begin, offered, plan } from './plans.ts'
 
 /* Evidence that is evidence: a Curlew house learned, proved event by event and handed over; a real job by its display alone. */
@@ -147,6 +147,7 @@ test('a Curlew house with a repeater is learned, proved event by event, and hand
 
   // A new delay: what was proved of the old one is owed again, and says so.
   await stage(page, 'Zones')
+  await unfoldTimes(page)
   await page.getByLabel('Entry delay 1').first().fill('40')
   await page.getByLabel('Entry delay 1').first().press('Enter')
   await stage(page, 'Hand over')

@@ -58,6 +58,12 @@ export async function stage(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible()
 }
 
+/** Unfolds the line of delays and settings on Zones. */
+export async function unfoldTimes(page: Page): Promise<void> {
+  const times = page.getByRole('region', { name: 'Delays and settings' })
+  await times.getByRole('button', { name: /Entry delay 1/ }).click()
+}
+
 /** Passes what the chosen device owes, step by step; `best` is a reading of its family's best band. */
 export async function passAll(page: Page, best = '4'): Promise<void> {
   const card = page.getByRole('region', { name: /^Proofs of/ })

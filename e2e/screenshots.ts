@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
+import { unfoldTimes } from './help.ts'
 import { startProduct } from '../server/src/launch/product.ts'
 
 const ropewalk = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001'
@@ -73,7 +74,10 @@ const shots: readonly Shot[] = [
   {
     name: 'entry-budget',
     path: `${fennel}/zones`,
-    act: (page) => page.getByText('The budget of each door').click(),
+    act: async (page) => {
+      await unfoldTimes(page)
+      await page.getByText('The budget of each door').click()
+    },
   },
   { name: 'house-rules', path: '/house-rules' },
   { name: 'program', path: `${ropewalk}/program` },

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { accessible, colleague, signIn, stage, url } from './help.ts'
+import { accessible, colleague, signIn, stage, unfoldTimes, url } from './help.ts'
 
 const ropewalk = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001'
 
@@ -80,6 +80,7 @@ async function readDelays(page: Page): Promise<void> {
     .getByRole('link', { name: /^Zones/ })
     .first()
     .click()
+  await unfoldTimes(page)
   const budget = page.getByRole('region', { name: 'How long people need' })
   // Annexe door: 7 m at 1.2 m/s and 6 m of stairs at half that are 15.8 s; with code and margin 28.8 s. Boat store: 28 m.
   await expect(budget).toContainText('Entry 1 ≥ 29 s')

@@ -6,6 +6,7 @@ import { useSession } from '../line/session.ts'
 import { deviceWords } from './device-words.ts'
 import { dayTime } from './when.ts'
 import { useFaults } from './useFaults.ts'
+import { vStack } from '../shared/stack.ts'
 
 const session = useSession()
 const { error, faults, busy, run } = useFaults()
@@ -62,7 +63,7 @@ async function change(): Promise<void> {
             >Sign out everywhere else</v-btn
           >
         </div>
-        <table class="plain">
+        <table v-stack class="plain">
           <thead>
             <tr>
               <th>Device</th>

@@ -7,6 +7,7 @@ import { useSession } from '../line/session.ts'
 import { dayTime } from './when.ts'
 import { useFaults } from './useFaults.ts'
 import { useLeftEdits } from './useLeftEdits.ts'
+import { vStack } from '../shared/stack.ts'
 
 type Person = PeopleAnswer['people'][number]
 
@@ -140,7 +141,7 @@ async function remove(): Promise<void> {
       }}</v-alert>
       <p v-if="said" class="mb-3" role="status">{{ said }}</p>
       <div class="sheet pa-4 mb-6 wide">
-        <table class="plain">
+        <table v-stack class="plain">
           <thead>
             <tr>
               <th>Name</th>
@@ -351,7 +352,7 @@ async function remove(): Promise<void> {
   margin-right: 12px;
   white-space: nowrap;
 }
-.acts {
+.plain:not(.stacked) .acts {
   white-space: nowrap;
   text-align: right;
 }

@@ -5,6 +5,7 @@ import { api } from '../line/api.ts'
 import { inMB, serviceTroubles } from './service-words.ts'
 import { dayTime } from './when.ts'
 import { useFaults } from './useFaults.ts'
+import { vStack } from '../shared/stack.ts'
 
 const { error, run } = useFaults()
 const service = ref<ServiceAnswer | null>(null)
@@ -59,7 +60,7 @@ onMounted(() =>
         </p>
         <p v-else class="quiet">None are made here: this server was started without a data folder.</p>
         <div class="sheet pa-4">
-          <table class="plain">
+          <table v-stack class="plain">
             <thead>
               <tr>
                 <th>Made</th>

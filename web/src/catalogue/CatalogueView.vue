@@ -201,4 +201,10 @@ function gist(entry: CatalogueEntry): string {
     max-height: 320px;
   }
 }
+@media (max-width: 600px) {
+  .filters .v-btn-toggle {
+    flex-wrap: wrap;
+    height: auto;
+  }
+}
 </style>

@@ -183,6 +183,16 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
 .grow {
   flex: 1 1 auto;
 }
+.practice {
+  margin: 0;
+  padding: 6px 24px;
+  font-size: 0.875rem;
+  background: repeating-linear-gradient(
+    135deg,
+    rgba(var(--v-theme-on-surface), 0.09) 0 10px,
+    rgba(var(--v-theme-on-surface), 0.04) 10px 20px
+  );
+}
 @media (max-width: 600px) {
   .job-name,
   .practice-mark,
@@ -198,15 +208,5 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
     padding: 2px 12px;
     background-color: rgb(var(--v-theme-background));
   }
-}
-.practice {
-  margin: 0;
-  padding: 6px 24px;
-  font-size: 0.875rem;
-  background: repeating-linear-gradient(
-    135deg,
-    rgba(var(--v-theme-on-surface), 0.09) 0 10px,
-    rgba(var(--v-theme-on-surface), 0.04) 10px 20px
-  );
 }
 </style>

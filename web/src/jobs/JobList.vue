@@ -8,6 +8,7 @@ import { api } from '../line/api.ts'
 import { useSession } from '../line/session.ts'
 import { stageName } from '../job/stages.ts'
 import ImportJob from './ImportJob.vue'
+import { vStack } from '../shared/stack.ts'
 
 const router = useRouter()
 const rows = ref<readonly ListedJob[]>([])
@@ -100,7 +101,7 @@ const secure = window.isSecureContext !== false
       </div>
       <p v-else-if="rows.length === 0" class="quiet">Nothing found for “{{ find }}”.</p>
       <div v-else class="sheet">
-        <table class="plain jobs">
+        <table v-stack class="plain jobs">
           <thead>
             <tr>
               <th>Job</th>

@@ -2,6 +2,7 @@
 import { countsHere, groupId, knownBy, type Heard } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import { toldWords } from '../../shared/told.ts'
+import { vStack } from '../../shared/stack.ts'
 
 defineProps<{ records: readonly Heard[] }>()
 const job = useJob()
@@ -21,7 +22,7 @@ const when = (time: string): string =>
 
 <template>
   <div class="sheet scroll" tabindex="0" role="region" aria-label="On record">
-    <table class="plain">
+    <table v-stack class="plain">
       <thead>
         <tr>
           <th>When</th>

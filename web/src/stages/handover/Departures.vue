@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { departureLines } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const lines = computed(() => departureLines(job.doc, job.findings, job.system?.panel ?? null))
@@ -16,7 +17,7 @@ const kinds = {
 <template>
   <section v-if="lines.length > 0" class="sheet pa-4" aria-label="Departures">
     <h2>Departures, each with its reason</h2>
-    <table class="plain">
+    <table v-stack class="plain">
       <thead>
         <tr>
           <th>Kind</th>

@@ -6,6 +6,7 @@ import { useJob } from '../../store/job-store.ts'
 import Departures from './Departures.vue'
 import OwedList from './OwedList.vue'
 import Signoffs from './Signoffs.vue'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const lines = computed(() => zoneSchedule(job.doc, job.catalogue))
@@ -67,7 +68,7 @@ const files = [
         No zones yet. <router-link :to="{ name: 'zones' }">Number them</router-link>.
       </p>
       <div v-else class="scroll mt-1" tabindex="0" role="region" aria-label="Zone schedule">
-        <table class="plain">
+        <table v-stack class="plain">
           <thead>
             <tr>
               <th v-for="[key, title] in scheduleColumns" :key="key">{{ title }}</th>

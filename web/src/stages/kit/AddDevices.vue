@@ -104,12 +104,12 @@ function record(model: string, order: number): Device {
 
 <style scoped>
 .adding {
-  padding: 16px;
+  padding: 10px 14px;
   display: flex;
   flex-wrap: wrap;
-  gap: 12px;
+  gap: 10px;
   align-items: flex-start;
-  margin-bottom: 16px;
+  margin-bottom: 10px;
 }
 .adding > * {
   flex: 1 1 150px;

@@ -64,7 +64,12 @@ function add(): void {
 </script>
 
 <template>
-  <v-btn variant="tonal" class="text-none no-print" :prepend-icon="mdiTagSearchOutline" @click="open = true"
+  <v-btn
+    variant="tonal"
+    size="small"
+    class="text-none no-print"
+    :prepend-icon="mdiTagSearchOutline"
+    @click="open = true"
     >Identify a sticker</v-btn
   >
   <v-dialog v-model="open" max-width="820" scrollable>

@@ -113,6 +113,7 @@ function take(): void {
   />
   <v-btn
     variant="tonal"
+    size="small"
     class="text-none no-print"
     :prepend-icon="mdiFileUploadOutline"
     @click="chooser?.click()"

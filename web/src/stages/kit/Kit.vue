@@ -14,6 +14,7 @@ import KitSums from './KitSums.vue'
 import MakeFit from './MakeFit.vue'
 import Receivers from './Receivers.vue'
 import WhichPanel from './WhichPanel.vue'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const route = useRoute()
@@ -62,7 +63,12 @@ function print(): void {
         ></span
       >
       <span class="grow" />
-      <v-checkbox v-if="view !== 'panels'" v-model="onlyBad" label="Only misfits" class="no-print" />
+      <v-checkbox
+        v-if="view !== 'panels' && tally.all > 0"
+        v-model="onlyBad"
+        label="Only misfits"
+        class="no-print"
+      />
       <v-btn-toggle v-model="view" mandatory density="compact" variant="outlined" class="no-print">
         <v-btn v-for="item in views" :key="item.value" :value="item.value" class="text-none">{{
           item.title
@@ -96,7 +102,7 @@ function print(): void {
     <FitGrid v-else-if="view === 'grid'" :only-bad="onlyBad" :start="asked" />
     <WhichPanel v-else-if="view === 'panels'" />
     <div v-else class="sheet scroll">
-      <table class="plain">
+      <table v-stack class="plain">
         <thead>
           <tr>
             <th>Device</th>
@@ -125,6 +131,11 @@ function print(): void {
 </template>
 
 <style scoped>
+.plain:not(.stacked) :deep(tr > td) {
+  padding-top: 1px;
+  padding-bottom: 1px;
+  line-height: 1.25;
+}
 .scroll {
   overflow-x: auto;
 }

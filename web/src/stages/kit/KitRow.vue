@@ -137,7 +137,7 @@ function readId(text: string): string | null {
   min-width: 170px;
 }
 .fit {
-  min-width: 240px;
+  min-width: 210px;
 }
 .help {
   color: rgb(var(--v-theme-primary));

@@ -40,28 +40,20 @@ function remove(id: string): void {
 <template>
   <section class="receivers" aria-label="Receivers">
     <div v-for="{ receiver, used } in loads" :key="receiver.id" class="sheet receiver">
-      <div class="d-flex ga-2 align-center">
-        <strong class="flex-grow-1">{{ receiver.model.name }}</strong>
-        <v-btn
-          v-if="receiver.id !== 'built-in'"
-          size="x-small"
-          variant="text"
-          class="text-none"
-          @click="remove(receiver.id)"
-          >Remove</v-btn
-        >
-        <span v-else class="quiet small">built in</span>
-      </div>
-      <div class="quiet small">hears {{ receiver.families.map((family) => family.name).join(', ') }}</div>
+      <strong>{{ receiver.model.name }}</strong>
+      <span class="quiet small"
+        >{{ receiver.id === 'built-in' ? 'built in, ' : '' }}hears
+        {{ receiver.families.map((family) => family.name).join(', ') }}</span
+      >
       <v-progress-linear
         :model-value="(100 * used) / receiver.model.transmitters"
         :color="used >= receiver.model.transmitters ? 'error' : 'primary'"
         height="8"
         rounded
-        class="my-1"
+        class="load"
         :aria-label="`${receiver.model.name}: ${used} of ${receiver.model.transmitters} transmitters`"
       />
-      <div class="small">{{ used }} of {{ receiver.model.transmitters }} transmitters</div>
+      <span class="small">{{ used }} of {{ receiver.model.transmitters }} transmitters</span>
       <label v-if="receiver.model.encryptedOnlySetting && receiver.id !== 'built-in'" class="small">
         <CellFlag
           :id="receiver.id"
@@ -71,6 +63,15 @@ function remove(id: string): void {
         />
         encrypted devices only
       </label>
+      <v-btn
+        v-if="receiver.id !== 'built-in'"
+        size="x-small"
+        variant="text"
+        class="text-none"
+        :aria-label="`Remove ${receiver.model.name}`"
+        @click="remove(receiver.id)"
+        >Remove</v-btn
+      >
     </div>
     <div v-if="job.system?.panel && loads.length === 0" class="sheet receiver">
       <strong>No receiver yet</strong>
@@ -97,13 +98,20 @@ function remove(id: string): void {
 .receivers {
   display: flex;
   flex-wrap: wrap;
-  gap: 12px;
+  gap: 8px;
   align-items: center;
-  margin-bottom: 16px;
+  margin-bottom: 10px;
 }
 .receiver {
-  padding: 10px 14px;
-  min-width: 230px;
+  padding: 5px 14px;
+  min-height: 36px;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 12px;
+}
+.load {
+  width: 90px;
 }
 .small {
   font-size: 0.8125rem;

@@ -4,6 +4,7 @@ import { choosePanelOps, type PanelChoice } from '#core'
 import OpsPreview from '../../shared/OpsPreview.vue'
 import { useJob } from '../../store/job-store.ts'
 import { useFitGrid } from './useFitGrid.ts'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const { choices } = useFitGrid()
@@ -21,7 +22,7 @@ function apply(): void {
 
 <template>
   <section class="sheet scroll" aria-label="Which panel">
-    <table class="plain">
+    <table v-stack class="plain">
       <thead>
         <tr>
           <th>Panel</th>

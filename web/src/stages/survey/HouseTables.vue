@@ -12,9 +12,9 @@ const ways = computed(() => recordsOf(job.doc, 'way').length)
 
 <template>
   <div class="tables">
-    <div class="scroll"><RoomTable /></div>
-    <div class="scroll"><OpeningTable /></div>
-    <div v-if="ways > 0" class="scroll"><WayTable /></div>
+    <div><RoomTable /></div>
+    <div><OpeningTable /></div>
+    <div v-if="ways > 0"><WayTable /></div>
   </div>
 </template>
 

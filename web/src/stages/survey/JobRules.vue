@@ -3,6 +3,7 @@ import { computed, reactive, ref } from 'vue'
 import { choiceWords, evidenceOf, recordsOf, schools, type Departure, type SchoolKey } from '#core'
 import { useSession } from '../../line/session.ts'
 import { useJob } from '../../store/job-store.ts'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const session = useSession()
@@ -60,7 +61,7 @@ function depart(key: SchoolKey): void {
         }}{{ fixed ? ', fixed at hand-over' : '' }}</span
       >
     </summary>
-    <table class="plain">
+    <table v-stack class="plain">
       <thead>
         <tr>
           <th>Question</th>

@@ -6,6 +6,7 @@ import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import RemoveButton from '../../shared/RemoveButton.vue'
 import { useJob } from '../../store/job-store.ts'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const openings = computed(() => recordsOf(job.doc, 'opening'))
@@ -23,7 +24,7 @@ const seconds = computed(() => {
 </script>
 
 <template>
-  <table class="plain">
+  <table v-stack class="plain">
     <caption class="sr-only">
       Openings
     </caption>

@@ -6,6 +6,7 @@ import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import RemoveButton from '../../shared/RemoveButton.vue'
 import { useJob } from '../../store/job-store.ts'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const rooms = computed(() => recordsOf(job.doc, 'room'))
@@ -34,7 +35,7 @@ function rename(room: Room, event: Event): void {
 </script>
 
 <template>
-  <table class="plain">
+  <table v-stack class="plain">
     <caption class="sr-only">
       Rooms
     </caption>

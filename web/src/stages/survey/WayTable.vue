@@ -5,6 +5,7 @@ import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import RemoveButton from '../../shared/RemoveButton.vue'
 import { useJob } from '../../store/job-store.ts'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const ways = computed(() => recordsOf(job.doc, 'way'))
@@ -14,7 +15,7 @@ const pace = computed(() => (job.system ? paceOf(job.system.info, job.rules.figu
 </script>
 
 <template>
-  <table class="plain">
+  <table v-stack class="plain">
     <caption class="sr-only">
       Ways
     </caption>

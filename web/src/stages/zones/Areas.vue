@@ -6,6 +6,7 @@ import CellText from '../../shared/CellText.vue'
 import RemoveButton from '../../shared/RemoveButton.vue'
 import KeypadAreas from './KeypadAreas.vue'
 import { useJob } from '../../store/job-store.ts'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const name = ref('')
@@ -48,7 +49,7 @@ function remove(area: Area): void {
   <section id="areas" class="sheet pa-4 areas">
     <h2>Areas</h2>
     <p class="quiet">{{ job.system?.panel?.areas.meaning }}</p>
-    <table class="plain mt-1">
+    <table v-stack class="plain mt-1">
       <thead>
         <tr>
           <th class="num">No.</th>

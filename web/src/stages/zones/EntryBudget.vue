@@ -3,6 +3,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { computed, defineAsyncComponent } from 'vue'
 import { delayNeeds, delaySets, entryWays, formatSeconds, houseOf, openingName, type EntryWay } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import { vStack } from '../../shared/stack.ts'
 
 /** The chart comes when somebody opens it. */
 const BudgetChart = defineAsyncComponent(() => import('./BudgetChart.vue'))
@@ -58,7 +59,7 @@ const names = { entry1: 'Entry 1', entry2: 'Entry 2', exit: 'Exit' } as const
 </script>
 
 <template>
-  <section class="budget sheet" aria-label="How long people need">
+  <section class="budget" aria-label="How long people need">
     <div class="head">
       <h2>How long people need</h2>
       <ul v-if="missing.length > 0" class="missing">
@@ -87,7 +88,7 @@ const names = { entry1: 'Entry 1', entry2: 'Entry 2', exit: 'Exit' } as const
       <details :open="open" class="small" @toggle="open = ($event.target as HTMLDetailsElement).open">
         <summary>The budget of each door</summary>
         <BudgetChart v-if="open" :ways="nearest" :chosen="chosen" />
-        <table class="plain">
+        <table v-stack class="plain">
           <thead>
             <tr>
               <th>Door</th>
@@ -130,7 +131,6 @@ const names = { entry1: 'Entry 1', entry2: 'Entry 2', exit: 'Exit' } as const
 
 <style scoped>
 .budget {
-  padding: 12px 16px;
   margin-bottom: 14px;
 }
 .head {

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { recordOf, recordsOf, servedAreas, serveOps, type Device } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const areas = computed(() => recordsOf(job.doc, 'area'))
@@ -35,7 +36,7 @@ function turn(device: Device, served: ReadonlySet<string>, area: string, on: boo
       keypad that does.
       <template v-if="byZones">A fob sets the areas of its own zones.</template>
     </p>
-    <table class="plain">
+    <table v-stack class="plain">
       <thead>
         <tr>
           <th>{{ byZones ? 'Keypad' : 'Keypad or fob' }}</th>

@@ -4,7 +4,12 @@ import { numbersFor, presentBlocks, printNumber, recordsOf, stops, type Terminal
 import { useRackMove } from './useRackMove.ts'
 import { useJob } from '../../store/job-store.ts'
 
-const emit = defineEmits<{ pick: [zone: string] }>()
+defineProps<{ lit: string | null }>()
+const emit = defineEmits<{
+  pick: [zone: string]
+  point: [zone: string | null]
+  focused: [zone: string | null]
+}>()
 const job = useJob()
 const names = {
   wired: 'Wired',
@@ -96,6 +101,11 @@ function key(event: KeyboardEvent, place: Place): void {
   }
 }
 
+function look(place: Place): void {
+  emit('focused', place.zone?.id ?? null)
+  if (mover.lifted.value) mover.look(place.number)
+}
+
 function words(place: {
   number: number
   zone: { label: string } | undefined
@@ -122,6 +132,7 @@ function words(place: {
             used: place.zone,
             reserved: place.reserved && !place.zone,
             wrong: place.wrong,
+            lit: place.zone && place.zone.id === lit,
             lifted: place.zone && place.zone.id === mover.lifted.value,
             may: mover.over.value === place.number && mover.verdict.value?.ok,
             refused: mover.over.value === place.number && mover.verdict.value?.ok === false,
@@ -129,13 +140,16 @@ function words(place: {
           :title="words(place)"
           :aria-label="words(place)"
           :draggable="place.zone !== undefined"
+          @mouseenter="emit('point', place.zone?.id ?? null)"
+          @mouseleave="emit('point', null)"
+          @blur="emit('focused', null)"
           @click="press(place, block.use)"
           @dragstart="place.zone && mover.lift(place.zone.id, $event)"
           @dragover="mover.hover(place.number, $event)"
           @drop.prevent="mover.drop(place.number)"
           @dragend="mover.cancel()"
           @keydown="key($event, place)"
-          @focus="mover.lifted.value && mover.look(place.number)"
+          @focus="look(place)"
         >
           {{ printNumber(job.system?.panel ?? null, place.number) }}
         </button>
@@ -167,25 +181,34 @@ function words(place: {
 
 <style scoped>
 .rack {
-  padding: 10px 14px;
+  padding: 8px 14px;
   display: flex;
   flex-wrap: wrap;
-  gap: 8px 22px;
-  margin-bottom: 14px;
+  gap: 6px 20px;
+  margin-bottom: 10px;
+}
+section {
+  display: flex;
+  gap: 8px;
+}
+h3 {
+  font-size: 0.8125rem;
+  line-height: 24px;
+  white-space: nowrap;
 }
 .places {
   display: flex;
   flex-wrap: wrap;
-  gap: 3px;
-  margin-top: 4px;
+  gap: 2px;
 }
+/* Apart by 24 px from middle to middle: the least that a finger is asked to hit. */
 .place {
   font: inherit;
   font-family: var(--mono);
   font-size: 0.75rem;
-  width: 24px;
-  height: 24px;
-  padding: 0;
+  min-width: 22px;
+  height: 22px;
+  padding: 0 1px;
   text-align: center;
   border: 1px solid rgba(var(--v-theme-on-surface), 0.22);
   border-radius: 4px;
@@ -198,6 +221,9 @@ function words(place: {
   font-weight: 650;
   cursor: pointer;
 }
+.lit {
+  box-shadow: 0 0 0 3px rgb(var(--v-theme-secondary));
+}
 .lifted {
   outline: 2px dashed rgb(var(--v-theme-secondary));
 }
@@ -209,9 +235,9 @@ function words(place: {
   cursor: not-allowed;
 }
 .say {
-  flex: 1 0 100%;
+  flex: 1 1 200px;
   margin: 0;
-  min-height: 1.3em;
+  line-height: 24px;
   font-size: 0.8125rem;
   color: rgba(var(--v-theme-on-surface), 0.72);
 }

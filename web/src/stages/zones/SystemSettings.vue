@@ -41,8 +41,8 @@ const notes = computed(() => [
 </script>
 
 <template>
-  <details v-if="panel" class="sheet more">
-    <summary>Siren, shutdown, supervision and what the panel couples</summary>
+  <section v-if="panel" class="more">
+    <h2>Siren, shutdown, supervision and what the panel couples</h2>
     <div class="fields">
       <template v-for="setting in settings" :key="setting.key">
         <FieldText
@@ -87,17 +87,12 @@ const notes = computed(() => [
     <ul class="quiet small">
       <li v-for="note in notes" :key="note">{{ note }}</li>
     </ul>
-  </details>
+  </section>
 </template>
 
 <style scoped>
 .more {
-  padding: 10px 16px;
   margin-bottom: 14px;
-}
-summary {
-  cursor: pointer;
-  font-weight: 600;
 }
 .fields {
   display: grid;

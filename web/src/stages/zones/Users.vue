@@ -5,6 +5,7 @@ import { nextOrder, recordProblems, recordsOf, type Op, type SystemUser } from '
 import CellChoice from '../../shared/CellChoice.vue'
 import CellText from '../../shared/CellText.vue'
 import { useJob } from '../../store/job-store.ts'
+import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
 const name = ref('')
@@ -49,7 +50,7 @@ function remove(user: SystemUser): void {
     <section class="sheet pa-4">
       <h2>Fobs, keypads and sirens</h2>
       <p v-if="slotted.length === 0" class="quiet mt-2">None in the kit.</p>
-      <table v-else class="plain mt-2">
+      <table v-else v-stack class="plain mt-2">
         <thead>
           <tr>
             <th>Device</th>

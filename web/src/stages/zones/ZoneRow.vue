@@ -21,7 +21,15 @@ import { useJob } from '../../store/job-store.ts'
 import BehaviourStrip from './BehaviourStrip.vue'
 import ZoneDetail from './ZoneDetail.vue'
 
-const props = defineProps<{ zone: Zone; panel: PanelModel; findings: readonly Finding[]; marked: boolean }>()
+const props = defineProps<{
+  zone: Zone
+  panel: PanelModel
+  findings: readonly Finding[]
+  marked: boolean
+  /** Whether the rack or the list has the pointer or the focus on it. */
+  lit: boolean
+}>()
+const emit = defineEmits<{ point: [zone: string]; focused: [zone: string | null] }>()
 const job = useJob()
 const item = computed(() => (props.zone.device ? job.system?.byId.get(props.zone.device) : undefined))
 const loop = computed(() => item.value?.model.loops.find((entry) => entry.event === props.zone.event))
@@ -102,7 +110,13 @@ function remove(): void {
 </script>
 
 <template>
-  <tr :id="zone.id" :class="{ marked }">
+  <tr
+    :id="zone.id"
+    :class="{ marked, lit }"
+    @mouseenter="emit('point', zone.id)"
+    @focusin="emit('focused', zone.id)"
+    @focusout="emit('focused', null)"
+  >
     <td class="num">
       <input
         class="number num"
@@ -132,7 +146,7 @@ function remove(): void {
         {{ severityLook[worst.severity].glyph }}
       </button>
     </td>
-    <td>
+    <td class="label">
       <CellText
         :id="zone.id"
         field="label"
@@ -147,7 +161,7 @@ function remove(): void {
       <div class="quiet small">
         {{ loop?.name ?? zone.event ?? ''
         }}<template v-if="zone.loop !== null"> · loop {{ zone.loop }}</template
-        ><template v-if="zone.equipmentCode"> · code {{ zone.equipmentCode }}</template>
+        ><span v-if="zone.equipmentCode" class="code"> · code {{ zone.equipmentCode }}</span>
       </div>
     </td>
     <td class="response">
@@ -169,13 +183,14 @@ function remove(): void {
     </td>
     <td
       v-for="flag in [
-        ['chime', 'Chime'],
-        ['report', 'Report'],
-        ['supervise', 'Supervise'],
-        ['transmissionDelay', 'Hold before sending'],
+        ['chime', 'Chime', 'Chime'],
+        ['report', 'Report', 'Rep.'],
+        ['supervise', 'Supervise', 'Sup.'],
+        ['transmissionDelay', 'Hold before sending', 'Hold'],
       ] as const"
       :key="flag[0]"
       class="flag"
+      :data-short="flag[2]"
     >
       <CellFlag
         v-if="!hides.has(flag[0])"
@@ -186,7 +201,7 @@ function remove(): void {
       />
       <span v-else class="quiet" title="The panel does not ask this for the type">–</span>
     </td>
-    <td class="no-print">
+    <td class="acts no-print">
       <v-btn
         :icon="open ? mdiChevronUp : mdiChevronDown"
         size="x-small"
@@ -258,6 +273,12 @@ td.num {
 }
 .flag {
   text-align: center;
+}
+.lit td {
+  background: rgba(var(--v-theme-primary), 0.08);
+}
+.lit td:first-child {
+  box-shadow: inset 3px 0 0 rgb(var(--v-theme-secondary));
 }
 .marked td {
   background: rgba(var(--v-theme-secondary), 0.16);

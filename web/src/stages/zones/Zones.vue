@@ -5,17 +5,19 @@ import { recordsOf, type Finding } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import { useShortcuts } from '../../job/useShortcuts.ts'
 import Areas from './Areas.vue'
-import Delays from './Delays.vue'
-import EntryBudget from './EntryBudget.vue'
 import NumberPlan from './NumberPlan.vue'
 import Rack from './Rack.vue'
-import SystemSettings from './SystemSettings.vue'
+import Timing from './Timing.vue'
 import Users from './Users.vue'
 import ZoneRow from './ZoneRow.vue'
 
 const job = useJob()
 const route = useRoute()
 const marked = ref<string | null>(null)
+/** The zone under the pointer or with the focus, in the list or on the rack: both show it. */
+const pointed = ref<string | null>(null)
+const focused = ref<string | null>(null)
+const lit = computed(() => pointed.value ?? focused.value)
 const said = ref('')
 const panel = computed(() => job.system?.panel ?? null)
 const zones = computed(() => recordsOf(job.doc, 'zone'))
@@ -72,10 +74,8 @@ function mark(id: string): void {
       <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
     </v-alert>
     <template v-else>
-      <Delays />
-      <EntryBudget />
-      <SystemSettings />
-      <Rack @pick="mark" />
+      <Timing />
+      <Rack :lit="lit" @pick="mark" @point="pointed = $event" @focused="focused = $event" />
       <div class="sheet scroll">
         <div v-if="zones.length === 0" class="pa-6">
           <h2>No zones yet</h2>
@@ -84,7 +84,7 @@ function mark(id: string): void {
             can be changed afterwards.
           </p>
         </div>
-        <table v-else class="plain" @keydown="walk">
+        <table v-else class="plain zones" @keydown="walk" @mouseleave="pointed = null">
           <thead>
             <tr>
               <th title="Number; a tick keeps it where it is">No., keep</th>
@@ -107,6 +107,9 @@ function mark(id: string): void {
               :panel="panel"
               :findings="findings.get(zone.id) ?? []"
               :marked="marked === zone.id"
+              :lit="lit === zone.id"
+              @point="pointed = $event"
+              @focused="focused = $event"
             />
           </tbody>
         </table>
@@ -120,5 +123,127 @@ function mark(id: string): void {
 <style scoped>
 .scroll {
   overflow-x: auto;
+  container-type: inline-size;
+}
+/* Ten zones and more are to be seen at once. */
+.zones :deep(tr[id] > td) {
+  padding-top: 2px;
+  padding-bottom: 2px;
+  line-height: 1.25;
+}
+
+/* Beside the open findings, and on a tablet: the device stands under its label. */
+@container (max-width: 940px) {
+  .zones,
+  .zones thead,
+  .zones tbody,
+  .zones tbody :deep(tr:not([id])),
+  .zones tbody :deep(tr:not([id]) > td) {
+    display: block;
+  }
+  .zones thead tr,
+  .zones :deep(tr[id]) {
+    display: grid;
+    grid-template-columns: 88px 26px minmax(0, 1.1fr) minmax(0, 1fr) repeat(4, 36px) 40px;
+    align-items: center;
+    border-bottom: 1px solid rgba(var(--v-theme-on-surface), 0.08);
+  }
+  .zones th,
+  .zones :deep(tr[id] > td) {
+    border: 0;
+    grid-row: 1 / 3;
+    padding-left: 3px;
+    padding-right: 3px;
+  }
+  .zones th {
+    font-size: 0.75rem;
+  }
+  .zones th:nth-child(4) {
+    display: none;
+  }
+  .zones :deep(tr[id] > td.label) {
+    grid-row: 1;
+    grid-column: 3;
+  }
+  .zones :deep(tr[id] > td.device) {
+    grid-row: 2;
+    grid-column: 3;
+    padding-left: 10px;
+    font-size: 0.8125rem;
+  }
+  .zones :deep(.device div) {
+    display: inline;
+    font-size: 0.75rem;
+  }
+  .zones :deep(.device div)::before {
+    content: '· ';
+  }
+  .zones :deep(.code) {
+    display: none;
+  }
+  .zones :deep(td.label input) {
+    width: 100%;
+  }
+  .zones :deep(.response) {
+    min-width: 0;
+    grid-column: 4;
+  }
+  .zones :deep(.response .d-flex) {
+    min-width: 0;
+  }
+  .zones :deep(.type) {
+    flex: 1 1 0;
+    width: auto;
+    min-width: 0;
+  }
+}
+/* On a phone a zone is a block of its own. */
+@container (max-width: 600px) {
+  .zones thead {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .zones :deep(tr[id]) {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    padding: 6px 4px;
+    border-bottom: 1px solid rgba(var(--v-theme-on-surface), 0.16);
+  }
+  .zones :deep(tr[id] > td) {
+    border: 0;
+    order: 3;
+  }
+  .zones :deep(tr[id] > td.num),
+  .zones :deep(tr[id] > td.mark),
+  .zones :deep(tr[id] > td.label) {
+    order: 1;
+  }
+  .zones :deep(tr[id] > td.label) {
+    flex: 1 1 0;
+  }
+  .zones :deep(td.label input) {
+    width: 100%;
+  }
+  .zones :deep(tr[id] > td.acts) {
+    order: 2;
+  }
+  .zones :deep(tr[id] > td.device),
+  .zones :deep(tr[id] > td.response) {
+    flex: 0 0 100%;
+  }
+  .zones :deep(.flag) {
+    margin-right: 10px;
+  }
+  .zones :deep(.flag)::before {
+    content: attr(data-short) ' ';
+    font-size: 0.8125rem;
+  }
+  .zones :deep(.type) {
+    width: 220px;
+  }
 }
 </style>

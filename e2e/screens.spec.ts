@@ -1,0 +1,108 @@
+import { expect, test, type Page } from '@playwright/test'
+import { accessible, signIn, stage, unfoldTimes, url } from './help.ts'
+
+/* What a screen shows: the thing first, and nothing cut at any width. */
+
+const jobs = ['a001', 'a002', 'a003'].map((end) => `/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10${end}`)
+const stages = ['survey', 'kit', 'kit?view=panels', 'zones', 'program', 'enrol', 'prove', 'handover']
+const outside = ['/jobs', '/catalogue', '/house-rules', '/people', '/account']
+
+/** Whatever is wider than its place: the page itself, or a box in it that would have to be scrolled sideways. */
+async function cut(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const wide = [...document.querySelectorAll<HTMLElement>('main *')].filter(
+      (element) =>
+        ['auto', 'scroll'].includes(getComputedStyle(element).overflowX) &&
+        element.scrollWidth > element.clientWidth + 1,
+    )
+    const page = document.documentElement.scrollWidth > window.innerWidth ? ['the page'] : []
+    return [...page, ...wide.map((element) => `${element.tagName} ${element.className}`)]
+  })
+}
+
+/** Waits until nothing is cut any more: widths settle with fonts and drawers. */
+async function expectWhole(page: Page, what: string): Promise<void> {
+  await expect.poll(() => cut(page), { message: what }).toEqual([])
+}
+
+/** How many rows of a table stand wholly in the window. */
+const rowsInView = (page: Page, rows: string) =>
+  page.locator(rows).evaluateAll(
+    (all) =>
+      all.filter((row) => {
+        const { top, bottom } = row.getBoundingClientRect()
+        return top >= 0 && bottom <= window.innerHeight
+      }).length,
+  )
+
+test.describe.configure({ timeout: 240_000 })
+
+test('every stage of every demo job is whole beside its findings, on a tablet and on a phone', async ({
+  page,
+}) => {
+  await signIn(page, 'morwen')
+  for (const job of jobs)
+    for (const path of stages) {
+      await page.setViewportSize({ width: 1280, height: 800 })
+      await page.goto(`${url()}${job}/${path}`)
+      await expect(page.locator('h1').first()).toBeVisible()
+      await expectWhole(page, `${path} at 1280`)
+      await page.getByRole('button', { name: /\d findings?$/ }).click()
+      await expect(page.getByRole('heading', { name: 'Findings' })).toBeVisible()
+      await expectWhole(page, `${path} beside the findings`)
+      await page.getByRole('button', { name: 'Close' }).click()
+      for (const width of [820, 390]) {
+        await page.setViewportSize({ width, height: 844 })
+        await expectWhole(page, `${path} at ${width}`)
+      }
+    }
+  for (const path of outside)
+    for (const width of [1280, 820, 390]) {
+      await page.setViewportSize({ width, height: 844 })
+      await page.goto(url() + path)
+      await expect(page.locator('h1').first()).toBeVisible()
+      await expectWhole(page, `${path} at ${width}`)
+    }
+})
+
+test('zones and kit show the thing first: ten rows and more at 1280 by 800', async ({ page }) => {
+  await signIn(page, 'idris')
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await page.goto(`${url()}${jobs[0] ?? ''}/zones`)
+  await expect(page.getByRole('row', { name: /Reedling/ }).first()).toBeVisible()
+  expect(await rowsInView(page, 'tr[id^="zone:"]')).toBeGreaterThanOrEqual(10)
+
+  // Delays and settings are one line that says their values; all of it is a press away.
+  const times = page.getByRole('region', { name: 'Delays and settings' })
+  await expect(times).toContainText(/Entry delay 1\s*30 s/)
+  await expect(times).toContainText(/Entry delay 2\s*60 s/)
+  await expect(page.getByLabel('Entry delay 1', { exact: true })).toBeHidden()
+  await unfoldTimes(page)
+  await expect(page.getByLabel('Entry delay 1', { exact: true })).toBeVisible()
+  await accessible(page)
+  await unfoldTimes(page)
+
+  // Rack and list light each other up.
+  await page.locator('#place-wireless-7').hover()
+  await expect(page.locator('tr.lit')).toHaveCount(1)
+  await expect(page.locator('tr.lit')).toContainText('Reedling')
+  await page.getByLabel('Label of zone 04').focus()
+  await page.mouse.move(5, 5)
+  await expect(page.locator('#place-wireless-4')).toHaveClass(/lit/)
+
+  // The findings lead to a folded delay: it unfolds.
+  await page.getByRole('button', { name: /\d findings?$/ }).click()
+  await page
+    .getByRole('article')
+    .filter({ hasText: 'EN 50131' })
+    .getByRole('button', { name: 'Show' })
+    .first()
+    .click()
+  await expect(page.getByLabel('Entry delay 1', { exact: true })).toBeVisible()
+  await accessible(page)
+  await page.getByRole('button', { name: 'Close' }).click()
+
+  await stage(page, 'Kit')
+  await expect(page.getByRole('row', { name: /Reedling/ }).first()).toBeVisible()
+  expect(await rowsInView(page, 'tbody tr')).toBeGreaterThanOrEqual(10)
+})
