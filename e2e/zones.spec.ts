@@ -149,6 +149,9 @@ async function curedByHand(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Remove Herald 8/ }).click()
   await page.getByRole('button', { name: /^More of Stilt motion in Long room/ }).click()
   await page.getByRole('button', { name: /^Remove Stilt motion/ }).click()
+  await expect(page.getByText('What becomes of its zone?')).toBeVisible()
+  await accessible(page)
+  await page.getByRole('button', { name: 'Remove its zone, too' }).click()
   await stage(page, 'Zones')
   // The house is described by now: the glass break of the workshop goes by the school of noisy rooms.
   await page.getByRole('button', { name: /findings$/ }).click()

@@ -5,14 +5,20 @@ import {
   mdiAccountKeyOutline,
   mdiBookOpenVariantOutline,
   mdiLogout,
+  mdiMagnify,
   mdiScaleBalance,
   mdiServerOutline,
   mdiThemeLightDark,
 } from '@mdi/js'
+import { useEventListener } from '@vueuse/core'
+import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { newerBuild } from '../line/api.ts'
+import KeysDialog from '../job/KeysDialog.vue'
+import { runShortcut, useShortcuts } from '../job/useShortcuts.ts'
 import { useSession } from '../line/session.ts'
+import SearchDialog from '../search/SearchDialog.vue'
 import { useServiceTrouble } from './useServiceTrouble.ts'
 
 const session = useSession()
@@ -20,6 +26,20 @@ const router = useRouter()
 const route = useRoute()
 const theme = useTheme()
 const trouble = useServiceTrouble()
+
+const searching = ref(false)
+const keysOpen = ref(false)
+useShortcuts('On every page', [
+  { keys: '?', title: 'This list', run: () => (keysOpen.value = true) },
+  { keys: 'Ctrl + K', title: 'Search everything' },
+])
+useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  const asks = (event.ctrlKey || event.metaKey) && !event.altKey && event.key.toLowerCase() === 'k'
+  if (!asks) return void runShortcut(event)
+  // The browser has a search of its own on these keys.
+  event.preventDefault()
+  if (session.person && !route.meta.open) searching.value = true
+})
 
 function turnTheme(): void {
   theme.change(theme.global.current.value.dark ? 'light' : 'dark')
@@ -43,6 +63,14 @@ function reload(): void {
       </router-link>
       <div id="bar-slot" class="bar-slot" />
       <template v-if="session.person && !route.meta.open">
+        <v-btn
+          :icon="mdiMagnify"
+          size="small"
+          variant="text"
+          title="Search (Ctrl + K)"
+          aria-label="Search"
+          @click="searching = true"
+        />
         <v-menu>
           <template #activator="{ props: menu }">
             <v-btn v-bind="menu" variant="text" class="text-none person" :aria-label="session.person.name">
@@ -89,6 +117,8 @@ function reload(): void {
       >{{ trouble }} <router-link to="/service">Service and backups</router-link></v-alert
     >
     <router-view />
+    <SearchDialog v-model="searching" />
+    <KeysDialog v-model="keysOpen" />
   </v-app>
 </template>
 

@@ -4,9 +4,8 @@ import { useEventListener } from '@vueuse/core'
 import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { jobInfo, titleOf, type JournalEntry } from '#core'
-import KeysDialog from './KeysDialog.vue'
 import { stages } from './stages.ts'
-import { isTyping, runShortcut, useShortcuts } from './useShortcuts.ts'
+import { isTyping, useShortcuts } from './useShortcuts.ts'
 import { ApiError } from '../line/api.ts'
 import CopyPlan from './CopyPlan.vue'
 import FindingsPanel from './findings/FindingsPanel.vue'
@@ -64,9 +63,7 @@ const saved = computed(() => {
   return job.tray.length > 0 ? `${job.tray.length} not taken: see the message` : 'All saved'
 })
 
-const keysOpen = ref(false)
 useShortcuts('Everywhere in a job', [
-  { keys: '?', title: 'This list', run: () => (keysOpen.value = true) },
   { keys: 'F', title: 'Findings', run: () => (findingsOpen.value = !findingsOpen.value) },
   { keys: 'J', title: 'Journal', run: openJournal },
   ...stages.map((stage, index) => ({
@@ -86,7 +83,6 @@ function openJournal(): void {
 }
 
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
-  if (runShortcut(event)) return
   if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return
   event.preventDefault()
   if (event.shiftKey) job.redo()
@@ -151,7 +147,6 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
     <router-view v-else-if="!failure" />
   </v-main>
   <FindingsPanel v-if="job.jobId" v-model="findingsOpen" />
-  <KeysDialog v-model="keysOpen" />
   <TrayDialog />
   <UndoRestDialog />
   <JournalPanel v-if="job.jobId" v-model="job.journalOpen" />

@@ -22,6 +22,8 @@ import type { StrictServer } from './strict-server.ts'
 export interface JobPage {
   readonly job: ReturnType<typeof useJob>
   readonly host: HTMLElement
+  /** Where the page is. */
+  readonly path: () => string
   /** Edits made so far, oldest first. */
   readonly edits: readonly Edit[]
   /** Puts a component on the page in place of what was there. */
@@ -88,6 +90,7 @@ export async function openJob(
     routes: [
       { path: '/', component: { render: () => null } },
       { path: '/house-rules', component: { render: () => null } },
+      { path: '/jobs/:job/:stage', component: { render: () => null } },
       ...stages.map((name) => ({ path: `/${name}`, name, component: { render: () => null } })),
     ],
   })
@@ -100,6 +103,11 @@ export async function openJob(
     if (path === '/api/house-rules') return reply({ rules: defaultHouseRules, revision: 1 })
     if (path.endsWith('/elsewhere')) return reply({ uses: [] })
     if (path.includes('/around')) return reply({ uses: others })
+    if (path.startsWith('/api/jobs?'))
+      return reply({
+        jobs: [{ id: 'job-2', name: 'Harbour Loft', address: 'Quay 3', summary: { stage: 'prove' } }],
+        renewing: 0,
+      })
     if (path === '/api/jobs/job-1')
       return reply({ revision: 0, document: doc, entries: [], steps: { ...noUndo, more: false } })
     if (path.includes('/journal')) return reply({ entries: journal().reverse() })
@@ -137,6 +145,7 @@ export async function openJob(
   return {
     job,
     host,
+    path: () => router.currentRoute.value.fullPath,
     edits,
     control,
     async show(component, props = {}) {
