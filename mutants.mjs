@@ -54,7 +54,7 @@ const narrow = tests('server/src', {
   'db/store': 'db/rows http/two',
   'db/summaries': 'jobs/summaries jobs/summaries-rest http/two',
   'db/transmitters': 'db/rows http/guards',
-  'http/app': 'http/access http/session http/limits http/log http/outside http/client-files',
+  'http/app': 'http/app http/access http/session http/limits http/log http/outside http/client-files',
   'http/body': 'http/limits',
   'http/errors': 'http/errors',
   'http/events': 'http/events',

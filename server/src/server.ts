@@ -18,6 +18,7 @@ import { Summaries } from './jobs/summaries.ts'
 import { Backups, beforeName, makeBackup } from './service/backups.ts'
 import { Room } from './service/room.ts'
 import { JudgingPool } from './workers/pool.ts'
+import { withoutValues } from './errors/without-values.ts'
 
 /** What a server is started with. */
 export interface ServerOptions {
@@ -61,7 +62,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     )
   const now = options.now ?? (() => new Date())
   const build = buildName()
-  const tell = (what: string) => (error: unknown) => void options.logger.warn({ err: error }, what)
+  const tell = (what: string) => (error: unknown) =>
+    void options.logger.warn({ fault: withoutValues(error) }, what)
   const folder = options.data ? join(options.data, 'backups') : null
   const basis = { address: options.address, build, now }
   const source = await openSource(options.address, undefined, async () => {

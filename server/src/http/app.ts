@@ -18,6 +18,7 @@ import { check } from '#core'
 import type { Account } from '../db/people.ts'
 import { bodyReader, STRANGER_KB } from './body.ts'
 import { AppError } from '../errors/app-error.ts'
+import { withoutValues } from '../errors/without-values.ts'
 import { problemDetails, statusOf, toAppError } from './errors.ts'
 import { EventStreams } from './events.ts'
 import { openApi } from './openapi.ts'
@@ -272,26 +273,10 @@ export function serveClient(app: Express, root: string): void {
 function fail(thrown: unknown, req: Request, res: Response, next: NextFunction): void {
   if (res.headersSent) return next(thrown)
   const error = toAppError(thrown)
-  if (error.code === 'INTERNAL') req.log.error({ err: withoutValues(error.cause ?? error) }, error.message)
+  if (error.code === 'INTERNAL') req.log.error({ fault: withoutValues(error.cause ?? error) }, error.message)
   if (typeof error.extra.retryAfter === 'number') res.set('Retry-After', String(error.extra.retryAfter))
   res
     .status(statusOf[error.code])
     .type('application/problem+json')
     .send(JSON.stringify(problemDetails(error, String(req.id))))
-}
-
-/** An error as it may stand in a log: a database's own carries the statement with its values, which hold people's data. */
-function withoutValues(error: unknown): unknown {
-  if (!(error instanceof Error)) return String(error)
-  const { name, message, stack } = error
-  const code = 'code' in error ? String(error.code) : undefined
-  return { type: name, message: code === undefined ? message : `${code}`, stack: stackOnly(stack), code }
-}
-
-/** The places of a stack, without the message before them. */
-function stackOnly(stack: string | undefined): string {
-  return (stack ?? '')
-    .split('\n')
-    .filter((line) => /^\s+at /.test(line))
-    .join('\n')
 }
