@@ -87,6 +87,8 @@ const listedJob = z.object({
   /** A practice job: nothing of it counts as real. */
   practice: z.boolean(),
   changedAt: time,
+  /** Who made the latest change. */
+  changedBy: z.string(),
   /** As it was last summed up; null until it was for the first time. */
   summary: jobSummary.nullable(),
   /** Whether the summary is of the job as it is now. */

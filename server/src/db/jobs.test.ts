@@ -79,6 +79,28 @@ describe('the jobs of a firm', () => {
     expect(await found('%')).toEqual([half])
   })
 
+  it('say who changed each of them last', async () => {
+    const firm = await aFirm()
+    const jobs = store.jobsOf(firm)
+    const [mill, weir] = [await aJob(jobs, 'Mill', 'AB120007'), await aJob(jobs, 'Weir', 'AB120008')]
+    const rename = edit([{ op: 'set', id: 'device:a', field: 'room', from: '', to: 'hall' }], {
+      by: { id: 'eve', name: 'Eve' },
+    })
+    await jobs.take(weir, { edit: rename, now: new Date(at), create: false })
+    const last = async (of: JobStore) =>
+      (await of.list('', 10, { rules: 0, build: 'dev', now: new Date() })).map(({ id, changedBy }) => [
+        id,
+        changedBy,
+      ])
+    expect((await last(jobs)).sort()).toEqual(
+      [
+        [mill, 'Ann'],
+        [weir, 'Eve'],
+      ].sort(),
+    )
+    expect(await last(store.jobsOf(await aFirm()))).toEqual([])
+  })
+
   it('are called practice in a file’s name where they are', async () => {
     const jobs = store.jobsOf(await aFirm())
     const id = randomUUID()

@@ -66,6 +66,8 @@ export interface JobListRow {
   /** Whether the summary is of this revision, by the house rules and the build given. */
   readonly fresh: boolean
   readonly changedAt: string
+  /** Who made the latest change. */
+  readonly changedBy: string
 }
 
 /** A job as text, for whoever parses it elsewhere: a snapshot, and the journal behind it. */
@@ -119,7 +121,21 @@ export class JobStore {
         { like, serial: `${serial.replace(/[^0-9A-Z]/g, '') || '-'}%` },
       )
     }
-    return (await query.getMany()).map((row) => listRow(row, basis))
+    const rows = await query.getMany()
+    const makers = await this.#lastMakers(rows)
+    return rows.map((row) => ({ ...listRow(row, basis), changedBy: makers.get(row.id) ?? '' }))
+  }
+
+  /** Who made the latest change of each job. */
+  async #lastMakers(rows: readonly JobRow[]): Promise<ReadonlyMap<string, string>> {
+    if (rows.length === 0) return new Map()
+    const last: { id: string; name: string }[] = await this.source.query(
+      `SELECT e.job_id AS id, e.made_by AS name FROM job_edit e
+         JOIN job j ON j.firm_id = e.firm_id AND j.id = e.job_id AND j.revision = e.revision
+        WHERE e.firm_id = ? AND e.job_id IN (?)`,
+      [this.firmId, rows.map(({ id }) => id)],
+    )
+    return new Map(last.map(({ id, name }) => [id, name]))
   }
 
   /** Whether this firm has the job, and at which revision; null when it has none. */
@@ -453,7 +469,7 @@ export class JobStore {
   }
 }
 
-function listRow(row: JobRow, basis: SummaryBasis): JobListRow {
+function listRow(row: JobRow, basis: SummaryBasis): Omit<JobListRow, 'changedBy'> {
   const { id, revision, name, address, summary } = row
   const practice = Boolean(row.practice)
   const fresh =

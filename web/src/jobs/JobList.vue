@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { mdiMagnify, mdiPlus } from '@mdi/js'
 import { useDebounceFn, useIntervalFn } from '@vueuse/core'
-import { onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { JobList, ListedJob } from '#core'
 import { api } from '../line/api.ts'
+import { deviceQueue } from '../line/device-queue.ts'
 import { useSession } from '../line/session.ts'
 import { stageName } from '../job/stages.ts'
 import ImportJob from './ImportJob.vue'
@@ -40,6 +41,51 @@ async function load(): Promise<void> {
 useIntervalFn(() => {
   if (renewing.value.left > 0 && document.visibilityState === 'visible') void load()
 }, 1_500)
+
+type Sort = 'name' | 'stops' | 'owed' | 'changed'
+/** Jobs that ask for something: what stops, what is owed, what waits on this device to be sent. */
+const only = ref<'all' | 'stops' | 'owed' | 'waits'>('all')
+const sort = ref<Sort>('changed')
+/** Changes of one's own that wait on this device to be sent, by job. */
+const waits = ref<ReadonlyMap<string, number>>(new Map())
+
+async function lookWaits(): Promise<void> {
+  const { person } = session
+  if (!person) return
+  const left = await deviceQueue().left(person.firmId, [person.id])
+  waits.value = new Map(left.map(({ job, edits }) => [job, edits.length]))
+}
+onMounted(lookWaits)
+
+const order: Readonly<Record<Sort, (a: ListedJob, b: ListedJob) => number>> = {
+  name: (a, b) => a.name.localeCompare(b.name),
+  stops: (a, b) => (b.summary?.stops ?? 0) - (a.summary?.stops ?? 0),
+  owed: (a, b) => (b.summary?.owed ?? 0) - (a.summary?.owed ?? 0),
+  changed: (a, b) => b.changedAt.localeCompare(a.changedAt),
+}
+const asks: Readonly<Record<typeof only.value, (row: ListedJob) => boolean>> = {
+  all: () => true,
+  stops: (row) => (row.summary?.stops ?? 0) > 0,
+  owed: (row) => (row.summary?.owed ?? 0) > 0,
+  waits: (row) => waits.value.has(row.id),
+}
+const counts = computed(() => ({
+  stops: rows.value.filter(asks.stops).length,
+  owed: rows.value.filter(asks.owed).length,
+  waits: rows.value.filter(asks.waits).length,
+}))
+const shown = computed(() => rows.value.filter(asks[only.value]).sort(order[sort.value]))
+const columns: readonly { key: Sort | null; title: string; num?: boolean }[] = [
+  { key: 'name', title: 'Job' },
+  { key: null, title: 'Address' },
+  { key: null, title: 'Next stage' },
+  { key: 'stops', title: 'Stops', num: true },
+  { key: 'owed', title: 'Owed', num: true },
+  { key: 'changed', title: 'Last change' },
+]
+const directions: Readonly<Record<Sort, 'ascending' | 'descending'>> = {
+  ...{ name: 'ascending', stops: 'descending', owed: 'descending', changed: 'descending' },
+}
 
 /** A job opens at the stage whose work is next; one not summed up yet at its beginning. */
 function pathOf(row: ListedJob): string {
@@ -101,22 +147,52 @@ const secure = window.isSecureContext !== false
       </div>
       <p v-else-if="rows.length === 0" class="quiet">Nothing found for “{{ find }}”.</p>
       <div v-else class="sheet">
-        <table v-stack class="plain jobs">
+        <div class="filters" role="group" aria-label="Which jobs">
+          <v-chip
+            v-for="[key, title] in [
+              ['all', `All ${rows.length}`],
+              ['stops', `■ ${counts.stops} with stops`],
+              ['owed', `○ ${counts.owed} owe something`],
+              ['waits', `${counts.waits} wait here to be sent`],
+            ] as const"
+            :key="key"
+            size="small"
+            :variant="only === key ? 'flat' : 'outlined'"
+            :color="only === key ? 'primary' : undefined"
+            :aria-pressed="only === key"
+            @click="only = key"
+            >{{ title }}</v-chip
+          >
+        </div>
+        <p v-if="rows.length >= 200" class="quiet px-4">
+          These are the latest {{ rows.length }} jobs: find older ones by name, address or serial.
+        </p>
+        <p v-if="shown.length === 0" class="quiet px-4 pb-4">None of these jobs does.</p>
+        <table v-else v-stack class="plain jobs">
           <thead>
             <tr>
-              <th>Job</th>
-              <th>Address</th>
-              <th>Next stage</th>
-              <th class="num">Stops</th>
-              <th class="num">Owed</th>
-              <th>Last change</th>
+              <th
+                v-for="column in columns"
+                :key="column.title"
+                :class="{ num: column.num }"
+                :aria-sort="column.key !== null && column.key === sort ? directions[column.key] : undefined"
+              >
+                <button v-if="column.key" type="button" class="sort" @click="sort = column.key">
+                  {{ column.title }}<span v-if="column.key === sort" aria-hidden="true"> ↓</span>
+                </button>
+                <template v-else>{{ column.title }}</template>
+              </th>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="row in rows" :key="row.id" @click="router.push(pathOf(row))">
+            <tr v-for="row in shown" :key="row.id" @click="router.push(pathOf(row))">
               <td>
                 <router-link :to="pathOf(row)" class="job-link">{{ row.name }}</router-link>
                 <span v-if="row.practice" class="practice-mark">practice</span>
+                <div v-if="waits.has(row.id)" class="waits">
+                  {{ waits.get(row.id) }} {{ waits.get(row.id) === 1 ? 'change waits' : 'changes wait' }} here
+                  to be sent
+                </div>
               </td>
               <td>{{ row.address }}</td>
               <template v-if="row.summary">
@@ -131,7 +207,12 @@ const secure = window.isSecureContext !== false
                 <td class="num">{{ row.summary.owed || '–' }}</td>
               </template>
               <td v-else colspan="3" class="quiet">being summed up …</td>
-              <td>{{ when(row.changedAt) }}</td>
+              <td>
+                {{ when(row.changedAt)
+                }}<template v-if="row.changedBy">
+                  <span class="quiet">by {{ row.changedBy }}</span></template
+                >
+              </td>
             </tr>
           </tbody>
         </table>
@@ -141,6 +222,28 @@ const secure = window.isSecureContext !== false
 </template>
 
 <style scoped>
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  padding: 10px 12px 4px;
+}
+.sort {
+  font: inherit;
+  color: inherit;
+  background: transparent;
+  border: 0;
+  padding: 2px 0;
+  min-height: 24px;
+  cursor: pointer;
+}
+.sort:hover {
+  text-decoration: underline;
+}
+.waits {
+  font-size: 0.8125rem;
+  color: rgb(var(--v-theme-warning));
+}
 .renewing {
   display: grid;
   gap: 6px;

@@ -5,6 +5,8 @@ import { createMemoryHistory, createRouter } from 'vue-router'
 import { createVuetify } from 'vuetify'
 import { VLayout } from 'vuetify/components'
 import type { JobList as Answer, ListedJob, Role } from '#core'
+import { useQueue } from '../line/device-queue.ts'
+import { memoryQueue } from '../line/memory-queue.ts'
 import { useSession } from '../line/session.ts'
 import JobList from './JobList.vue'
 
@@ -14,6 +16,7 @@ const row = (name: string, over: Partial<ListedJob> = {}): ListedJob => ({
   practice: false,
   address: '',
   changedAt: '2026-05-04T09:00:00.000Z',
+  changedBy: 'Idris',
   summary: { stage: 'kit', owed: 3, stops: 1 },
   fresh: true,
   ...over,
@@ -106,4 +109,68 @@ it('says on an address that is not secure that jobs cannot be kept offline there
   )
   if (secure) Object.defineProperty(window, 'isSecureContext', secure)
   else Reflect.deleteProperty(window, 'isSecureContext')
+})
+
+it('sorts by what is pressed, filters by what is asked, and says by whom a job was changed', async () => {
+  answer = {
+    jobs: [
+      row('Weir', {
+        changedAt: '2026-05-06T09:00:00.000Z',
+        changedBy: 'Dai',
+        summary: { stage: 'kit', owed: 0, stops: 0 },
+      }),
+      row('Mill', { changedAt: '2026-05-05T09:00:00.000Z', summary: { stage: 'prove', owed: 9, stops: 0 } }),
+      row('Bank', { summary: { stage: 'zones', owed: 2, stops: 4 } }),
+    ],
+    renewing: 0,
+  }
+  await show()
+  const names = () => [...host.querySelectorAll('.job-link')].map((link) => link.textContent)
+  const press = async (title: string): Promise<void> => {
+    const found = [...host.querySelectorAll<HTMLElement>('.sort, .v-chip')].find((one) =>
+      one.textContent.includes(title),
+    )
+    if (!found) throw new Error(title)
+    found.click()
+    await vi.advanceTimersByTimeAsync(20)
+  }
+  expect(names()).toEqual(['Weir', 'Mill', 'Bank'])
+  expect(host.querySelector('tbody tr')?.textContent).toContain('by Dai')
+  await press('Job')
+  expect(names()).toEqual(['Bank', 'Mill', 'Weir'])
+  expect(host.querySelector('th')?.getAttribute('aria-sort')).toBe('ascending')
+  await press('Owed')
+  expect(names()).toEqual(['Mill', 'Bank', 'Weir'])
+  await press('Stops')
+  expect(names()[0]).toBe('Bank')
+  await press('1 with stops')
+  expect(names()).toEqual(['Bank'])
+  await press('2 owe something')
+  expect(names()).toEqual(['Bank', 'Mill'])
+  await press('0 wait here')
+  expect(names()).toEqual([])
+  expect(text()).toContain('None of these jobs does.')
+  await press('All 3')
+  expect(names()).toHaveLength(3)
+})
+
+it('says which jobs have changes that wait on this device', async () => {
+  const queue = memoryQueue()
+  useQueue(queue)
+  const edit = {
+    id: 'e1',
+    kind: 'job.set',
+    schema: 9,
+    madeAt: '2026-05-04T09:00:00.000Z',
+    by: { id: 'p', name: 'Nell' },
+    ops: [],
+  }
+  await queue.add({ firm: 'f', person: 'p', job: 'mill' }, edit)
+  await queue.add({ firm: 'f', person: 'other', job: 'weir' }, { ...edit, id: 'e2' })
+  answer = { jobs: [row('Mill'), row('Weir')], renewing: 0 }
+  await show()
+  expect(
+    [...host.querySelectorAll('tbody tr')].map((line) => line.textContent.includes('1 change waits here')),
+  ).toEqual([true, false])
+  expect(text()).toContain('1 wait here to be sent')
 })
