@@ -75,6 +75,13 @@ const counts = computed(() => ({
   waits: rows.value.filter(asks.waits).length,
 }))
 const shown = computed(() => rows.value.filter(asks[only.value]).sort(order[sort.value]))
+/** What waits here is named only while something does. */
+const chips = computed(() => [
+  ['all', `All ${rows.value.length}`] as const,
+  ['stops', `■ ${counts.value.stops} with stops`] as const,
+  ['owed', `○ ${counts.value.owed} ${counts.value.owed === 1 ? 'owes' : 'owe'} something`] as const,
+  ...(waits.value.size > 0 ? [['waits', `${counts.value.waits} with changes to be sent`] as const] : []),
+])
 const columns: readonly { key: Sort | null; title: string; num?: boolean }[] = [
   { key: 'name', title: 'Job' },
   { key: null, title: 'Address' },
@@ -149,12 +156,7 @@ const secure = window.isSecureContext !== false
       <div v-else class="sheet">
         <div class="filters" role="group" aria-label="Which jobs">
           <v-chip
-            v-for="[key, title] in [
-              ['all', `All ${rows.length}`],
-              ['stops', `■ ${counts.stops} with stops`],
-              ['owed', `○ ${counts.owed} owe something`],
-              ['waits', `${counts.waits} wait here to be sent`],
-            ] as const"
+            v-for="[key, title] in chips"
             :key="key"
             size="small"
             :variant="only === key ? 'flat' : 'outlined'"
@@ -208,10 +210,8 @@ const secure = window.isSecureContext !== false
               </template>
               <td v-else colspan="3" class="quiet">being summed up …</td>
               <td>
-                {{ when(row.changedAt)
-                }}<template v-if="row.changedBy">
-                  <span class="quiet">by {{ row.changedBy }}</span></template
-                >
+                {{ when(row.changedAt) }}
+                <span v-if="row.changedBy" class="quiet">by {{ row.changedBy }}</span>
               </td>
             </tr>
           </tbody>
