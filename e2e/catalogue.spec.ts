@@ -44,10 +44,10 @@ async function importPacks(page: Page, pack: Pack): Promise<void> {
 
   await give('torn.json', '{"kapellePack": 1,')
   await expect(dialog).toContainText('torn.json is not valid JSON')
-  await dialog.getByRole('button', { name: 'Leave it' }).click()
+  await dialog.getByRole('button', { name: 'Cancel' }).click()
   await give('huge.json', `"${'x'.repeat(5_100_000)}"`)
   await expect(dialog).toContainText('a catalogue pack may have at most 5 MB. Nothing was sent.')
-  await dialog.getByRole('button', { name: 'Leave it' }).click()
+  await dialog.getByRole('button', { name: 'Cancel' }).click()
   const odd = {
     ...pack,
     entries: pack.entries.map((entry) => (entry.id === 'device/puddle' ? { ...entry, petKg: 'cat' } : entry)),
@@ -55,7 +55,7 @@ async function importPacks(page: Page, pack: Pack): Promise<void> {
   await give('odd.json', JSON.stringify(odd))
   await expect(dialog).toContainText('device/puddle.petKg must be a number')
   await expect(dialog.getByRole('button', { name: /^Take all/ })).toHaveCount(0)
-  await dialog.getByRole('button', { name: 'Leave it' }).click()
+  await dialog.getByRole('button', { name: 'Cancel' }).click()
 
   // The maker states that the flood detector needs an answer: one entry is changed, all others are the same.
   const newer = {

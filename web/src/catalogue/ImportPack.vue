@@ -125,7 +125,7 @@ async function take(): Promise<void> {
         </template>
       </v-card-text>
       <v-card-actions>
-        <v-btn class="text-none" @click="open = false">Leave it</v-btn>
+        <v-btn class="text-none" @click="open = false">Cancel</v-btn>
         <v-btn
           v-if="counts.new + counts.changed > 0"
           color="primary"

@@ -20,6 +20,8 @@ const shown = computed(() => (open.value === null ? null : (ways.value[open.valu
 const waiving = ref(false)
 const look = computed(() => severityLook[props.finding.severity])
 const rule = computed(() => ruleOf(props.finding.rule))
+/** What nobody can take on is not offered to be. */
+const never = computed(() => rule.value.waive === 'never')
 const barred = computed(() => barredFrom(props.finding, session.person?.role))
 
 function apply(): void {
@@ -92,7 +94,12 @@ function renew(): void {
       <v-btn v-if="finding.waived" size="small" variant="text" class="text-none" @click="takeBack"
         >Take that back</v-btn
       >
-      <v-btn v-else-if="!waiving" size="small" variant="text" class="text-none" @click="waiving = true"
+      <v-btn
+        v-else-if="!waiving && !never"
+        size="small"
+        variant="text"
+        class="text-none"
+        @click="waiving = true"
         >Leave it, with a reason…</v-btn
       >
     </div>
@@ -103,12 +110,14 @@ function renew(): void {
       <p class="quiet small">Rule: {{ rule.source }}.</p>
       <div class="acts">
         <v-btn size="small" color="primary" class="text-none" @click="apply">Apply</v-btn>
-        <v-btn size="small" variant="text" class="text-none" @click="open = null">Leave it</v-btn>
+        <v-btn size="small" variant="text" class="text-none" @click="open = null">Cancel</v-btn>
       </div>
     </div>
     <details v-else class="small quiet">
       <summary>Why this is a rule</summary>
-      {{ rule.source }}.
+      {{ rule.source }}.<template v-if="never">
+        Nobody can take it upon themselves: the panel or physics forbids it.</template
+      >
     </details>
   </article>
 </template>

@@ -34,7 +34,7 @@ function take(): void {
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <div class="acts">
         <v-btn size="small" color="primary" class="text-none" @click="take">I take it upon me</v-btn>
-        <v-btn size="small" variant="text" class="text-none" @click="emit('done')">Leave it</v-btn>
+        <v-btn size="small" variant="text" class="text-none" @click="emit('done')">Cancel</v-btn>
       </div>
     </template>
   </div>

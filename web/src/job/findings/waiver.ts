@@ -9,7 +9,7 @@ export function barredFrom(finding: Finding, role: string | undefined): string {
   if (waive === 'never')
     return 'Nobody can take this upon themselves: the panel or physics forbids it. It must be put right.'
   return waive === 'owner' && finding.severity === 'stops' && role !== 'owner'
-    ? 'This is life safety: only an owner of the firm can take it upon themselves.'
+    ? 'Too much hangs on it: only an owner of the firm can take it upon themselves.'
     : ''
 }
 

@@ -189,7 +189,7 @@ function take(): void {
         </template>
       </v-card-text>
       <v-card-actions>
-        <v-btn class="text-none" @click="list = null">Leave it</v-btn>
+        <v-btn class="text-none" @click="list = null">Cancel</v-btn>
         <v-btn v-if="good.length > 0" color="primary" variant="flat" class="text-none" @click="take">{{
           bad.length > 0 ? `Take the ${good.length} good rows` : `Take all ${good.length} rows`
         }}</v-btn>

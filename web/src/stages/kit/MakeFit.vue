@@ -84,7 +84,7 @@ function close(): void {
         </template>
       </v-card-text>
       <v-card-actions>
-        <v-btn class="text-none" @click="close">Leave it</v-btn>
+        <v-btn class="text-none" @click="close">Cancel</v-btn>
         <v-btn
           v-if="best && best.ops.length > 0"
           color="primary"

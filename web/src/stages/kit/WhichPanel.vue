@@ -86,7 +86,7 @@ function apply(): void {
           <OpsPreview :ops="ops" />
         </v-card-text>
         <v-card-actions>
-          <v-btn class="text-none" @click="picked = null">Leave it</v-btn>
+          <v-btn class="text-none" @click="picked = null">Cancel</v-btn>
           <v-btn color="primary" variant="flat" class="text-none" @click="apply">Choose it</v-btn>
         </v-card-actions>
       </v-card>

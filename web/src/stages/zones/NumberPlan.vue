@@ -157,7 +157,7 @@ const costs = computed(() => {
         <p v-for="words in withoutNumber(plan)" :key="words" class="quiet">{{ words }}</p>
       </v-card-text>
       <v-card-actions>
-        <v-btn class="text-none" @click="open = false">Leave it</v-btn>
+        <v-btn class="text-none" @click="open = false">Cancel</v-btn>
         <v-btn class="text-none" @click="fresh = !fresh">{{
           fresh ? 'Rather move few' : 'Rather number afresh'
         }}</v-btn>
