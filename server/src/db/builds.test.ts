@@ -154,7 +154,7 @@ describe('what a newer version wrote', () => {
         "INSERT INTO job SELECT firm_id, ?, 1, 'Later', '', '{}', 0, created_at, changed_at, 0, '', NULL, NULL, 0 FROM job LIMIT 1",
         [job],
       )
-      const body = { ...anEdit([]), schema: 9, ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }] }
+      const body = { ...anEdit([]), schema: SCHEMA + 1, ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }] }
       await source.query(
         "INSERT INTO job_edit (firm_id, job_id, revision, edit_id, kind, made_by, taken_at, body) SELECT firm_id, ?, 1, 'edit-of-later', 'x', 'y', created_at, ? FROM job WHERE id = ?",
         [job, JSON.stringify(body), job],
@@ -162,14 +162,14 @@ describe('what a newer version wrote', () => {
       const opened = await idris.call('GET', `/api/jobs/${job}`)
       expect([opened.status, opened.body.title]).toEqual([
         426,
-        `This job was written by a newer version of Kapelle (shape 9; this one reads up to ${SCHEMA}): update this one first. Nothing was changed.`,
+        `This job was written by a newer version of Kapelle (shape ${SCHEMA + 1}; this one reads up to ${SCHEMA}): update this one first. Nothing was changed.`,
       ])
       const sent = await idris.send(
         job,
         anEdit([{ op: 'set', id: 'job:main', field: 'wishes', from: '', to: 'x' }]),
       )
       expect(sent.status).toBe(426)
-      await source.query('UPDATE firm SET settings = \'{"schema": 9}\'')
+      await source.query(`UPDATE firm SET settings = '{"schema": ${SCHEMA + 1}}'`)
       expect((await idris.call('GET', '/api/house-rules')).status).toBe(426)
       const [row] = await source.query<{ count: string }[]>(
         'SELECT COUNT(*) AS count FROM job_edit WHERE job_id = ?',

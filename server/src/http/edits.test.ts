@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { JobDocument, JournalEntry, Op } from '#core'
-import { canonicalJson, replay } from '#core'
+import { canonicalJson, replay, SCHEMA } from '#core'
 import type { RunningServer } from '../server.ts'
 import { anEdit, startJob, startTestServer, TestClient } from '../testing/client.ts'
 
@@ -312,12 +312,12 @@ describe('bad input', () => {
   it('holds an edit of newer shapes instead of calling it invalid', async () => {
     const job = await ann.beginJob()
     const before = await stateOf(job)
-    const edit = { ...anEdit([]), schema: 9, ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }] }
+    const edit = { ...anEdit([]), schema: SCHEMA + 1, ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }] }
     const answer = await ann.send(job, anEdit([set('grade', 2, 1)]), edit)
     expect(answer.status).toBe(426)
     expect(answer.body.answers).toMatchObject([
       { outcome: 'taken' },
-      { id: edit.id, outcome: 'held', schema: 9 },
+      { id: edit.id, outcome: 'held', schema: SCHEMA + 1 },
     ])
     expect((await stateOf(job)).revision).toBe(before.revision + 1)
   })
