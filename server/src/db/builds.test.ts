@@ -154,7 +154,11 @@ describe('what a newer version wrote', () => {
         "INSERT INTO job SELECT firm_id, ?, 1, 'Later', '', '{}', 0, created_at, changed_at, 0, '', NULL, NULL, 0 FROM job LIMIT 1",
         [job],
       )
-      const body = { ...anEdit([]), schema: SCHEMA + 1, ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }] }
+      const body = {
+        ...anEdit([]),
+        schema: SCHEMA + 1,
+        ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }],
+      }
       await source.query(
         "INSERT INTO job_edit (firm_id, job_id, revision, edit_id, kind, made_by, taken_at, body) SELECT firm_id, ?, 1, 'edit-of-later', 'x', 'y', created_at, ? FROM job WHERE id = ?",
         [job, JSON.stringify(body), job],

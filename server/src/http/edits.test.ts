@@ -312,7 +312,11 @@ describe('bad input', () => {
   it('holds an edit of newer shapes instead of calling it invalid', async () => {
     const job = await ann.beginJob()
     const before = await stateOf(job)
-    const edit = { ...anEdit([]), schema: SCHEMA + 1, ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }] }
+    const edit = {
+      ...anEdit([]),
+      schema: SCHEMA + 1,
+      ops: [{ op: 'add', record: { id: 'new:1', type: 'new' } }],
+    }
     const answer = await ann.send(job, anEdit([set('grade', 2, 1)]), edit)
     expect(answer.status).toBe(426)
     expect(answer.body.answers).toMatchObject([
