@@ -21,15 +21,13 @@ const ways = computed(() => recordsOf(job.doc, 'way').length)
 <style scoped>
 .tables {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
   gap: 10px 24px;
   margin-top: 16px;
   align-items: start;
 }
-.scroll {
-  overflow-x: auto;
-}
-.scroll:first-child {
+/* The rooms have most to say of themselves. */
+.tables > :first-child {
   grid-column: 1 / -1;
 }
 @media (max-width: 1100px) {
