@@ -158,6 +158,8 @@ const secure = window.isSecureContext !== false
           <v-chip
             v-for="[key, title] in chips"
             :key="key"
+            tag="button"
+            type="button"
             size="small"
             :variant="only === key ? 'flat' : 'outlined'"
             :color="only === key ? 'primary' : undefined"
