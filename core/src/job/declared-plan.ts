@@ -172,7 +172,7 @@ export const device = plan({
     position: starts('', field('position', text(80))),
     deferred: field('why it is deferred', name(200).nullable()),
     use: starts('none', field('use of its place', z.enum(uses))),
-    /** Which inputs of a contact are used; null for its reed, or for all that it has. */
+    /** Which inputs of a contact are used; null for as it comes: its reed, or its switches as shipped. */
     inputs: field('inputs used', z.enum(inputs).nullable()),
     existing: starts(false, field('there before', z.boolean())),
     /** Of a device that was there before: what becomes of it; null until decided. */
