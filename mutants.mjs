@@ -28,6 +28,18 @@ const held = {
   // The families' tests make their jobs while they are read: they would run for every mutant.
   'core/src/air': [`${core}/air/*.test.ts`, `${core}/job/practice.test.ts`],
   'core/src/identity': [`${core}/{identity,air}/*.test.ts`],
+  'core/src/response': [
+    `${core}/response/*.test.ts`,
+    `${core}/findings/{response,delays,reporting,settings}/*.test.ts`,
+  ],
+  'core/src/zones': [`${core}/zones/*.test.ts`, `${core}/findings/{zones,numbers,labels,slots}/*.test.ts`],
+  'core/src/fit': [`${core}/fit/*.test.ts`, `${core}/findings/fit/*.test.ts`],
+  'core/src/premises': [
+    `${core}/premises/*.test.ts`,
+    `${core}/findings/{needs,placement,areas}/*.test.ts`,
+    `${core}/response/advise.test.ts`,
+  ],
+  'core/src/findings': [`${core}/findings/**/*.test.ts`],
   'core/src/proof': [`${core}/proof/*.test.ts`, `${core}/findings/handover.test.ts`],
   'server/src/auth': ['server/src/auth/*.test.ts', 'server/src/http/{access,session,people}.test.ts'],
   'server/src/db': ['server/src/{db,http}/*.test.ts', 'server/src/jobs/{summaries,handover}.test.ts'],
@@ -106,7 +118,7 @@ for (const folder of folders) {
   }
   const file = `.mutants/${name}.conf.json`
   writeFileSync(file, JSON.stringify(config, null, 2))
-  const named = narrow[folder] ?? held[folder] ?? held[dirname(folder)] ?? [`${project}/src/**/*.test.ts`]
+  const named = testsOf(folder, project)
   const env = { ...process.env, KAPELLE_MUTANTS: named.join(';') }
   const run = spawnSync('npx', ['stryker', 'run', file], { stdio: 'inherit', env })
   if (run.status !== 0) {
@@ -119,6 +131,13 @@ for (const { folder, killed, of } of counts) {
   const enough = share >= LEAST
   if (!enough && folder in held) process.exitCode = 1
   console.log(`${enough ? '·' : '✗'} ${folder}: ${killed} of ${of} mutants killed, ${share} in 100`)
+}
+
+/** The tests that run for a folder or file: its own list, that of the folder that holds it, or its own tests where it has some. */
+function testsOf(folder, project) {
+  const own = folder.startsWith(`${core}/findings/`) && !folder.endsWith('.ts')
+  if (own) return [`${folder}/*.test.ts`]
+  return narrow[folder] ?? held[folder] ?? held[dirname(folder)] ?? [`${project}/src/**/*.test.ts`]
 }
 
 function tests(part, byFile) {
