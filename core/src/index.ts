@@ -151,7 +151,8 @@ export type { Identified } from './identity/identify.ts'
 export { compareIds, groupId, readSticker } from './identity/sticker.ts'
 
 export { wiringWords } from './programming/field-values.ts'
-export { advise, isOfLifeSafety, needOf, tripWords, whileMoving } from './response/advise.ts'
+export { isOfLifeSafety, tripWords, whileMoving } from './response/advise.ts'
+export { adviseDevice } from './response/advise-device.ts'
 
 export { bothNumbers } from './response/delay-words.ts'
 export {

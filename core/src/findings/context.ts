@@ -8,7 +8,8 @@ import type { HouseRules } from '../house-rules/house-rules.ts'
 import { rulesInForce } from '../job/rules-in-force.ts'
 import { houseOf, type House } from '../premises/house.ts'
 import { placesOf, type DevicePlace } from '../premises/places.ts'
-import { advise, needOf, type Advice } from '../response/advise.ts'
+import type { Advice } from '../response/advise.ts'
+import { adviseDevice } from '../response/advise-device.ts'
 import { fullSet, setsOf, tripsInSets } from '../response/letters.ts'
 import { tripsOf, type Trips } from '../response/modes.ts'
 import { openStates } from '../proof/states.ts'
@@ -164,11 +165,11 @@ function freshView(known: Known): ZoneView {
 }
 
 function adviceFor({ item, place, system, rules }: Known, loop: LoopEvent): Advice | null {
-  if (!system.panel || !item) return null
-  const { region } = system.info
-  const use = place?.use ?? item.device.use
-  const need = needOf(loop.event, { use, noisy: place?.noisy ?? false, region, schools: rules.schools })
-  return advise(system.panel, loop.event, need)
+  const { panel, info } = system
+  if (!panel || !item) return null
+  const { device } = item
+  const { schools } = rules
+  return adviseDevice({ panel, device, event: loop.event, place, region: info.region, schools })
 }
 
 const placeFields = ['use', 'derived', 'noisy', 'room', 'opening'] as const

@@ -214,6 +214,8 @@ describe('departures of a job', () => {
       const place = {
         use: 'opening',
         noisy: false,
+        sleeps: false,
+        delay: null,
         region: system.info.region,
         schools: rules.schools,
       } as const

@@ -18,6 +18,8 @@ const place = (
 ): Place => ({
   use,
   noisy: room === 'Kitchen',
+  sleeps: false,
+  delay: null,
   region,
   schools: { ...defaultHouseRules.schools, ...schools },
 })

@@ -1,4 +1,5 @@
 import { ask, type Answer } from '../act/ask.ts'
+import type { SetMode } from '../act/behaviour.ts'
 import type {
   AlarmKind,
   DeviceEvent,
@@ -11,16 +12,12 @@ import type { Schools } from '../house-rules/house-rules.ts'
 import type { Region } from '../units/region.ts'
 import type { Use } from '../job/records.ts'
 import { behaviourOfType } from './behaviour-of.ts'
+import { consequence, isGrave, watchOf, type Watch, type Watched } from './compare.ts'
 import { tripsOf } from './modes.ts'
 
-/** What the needed behaviour depends on besides the event itself. */
-export interface Place {
-  readonly use: Use
-  /** Whether daily noise there sounds like breaking glass. */
-  readonly noisy: boolean
+/** What the needed behaviour depends on besides the event itself; the schools are those in force for the job. */
+export interface Place extends Omit<Watched, 'event'> {
   readonly region: Region
-  /** The schools in force for the job. */
-  readonly schools: Schools
 }
 
 /** The behaviour that a device event needs where it is. */
@@ -36,7 +33,12 @@ export interface Need {
   readonly silent: boolean
   /** Why, one sentence. */
   readonly reason: string
+  /** What is watched there; null where it is no burglary device. */
+  readonly watch: Watch | null
 }
+
+/** A need by the event and its use alone. */
+type Asked = Omit<Need, 'watch'>
 
 /** The panel's response type for a need. */
 export interface Advice {
@@ -96,6 +98,10 @@ export function kindOf(event: DeviceEvent): AlarmKind {
 
 /** What a device event at this place needs. */
 export function needOf(event: DeviceEvent, place: Place): Need {
+  return { ...askedOf(event, place), watch: watchOf({ ...place, event }) }
+}
+
+function askedOf(event: DeviceEvent, place: Place): Asked {
   switch (event) {
     case 'smoke':
     case 'heat':
@@ -219,16 +225,16 @@ export function tripWords(trip: Trip): string {
   return words[trip]
 }
 
-function always(kind: AlarmKind, reason: string): Need {
+function always(kind: AlarmKind, reason: string): Asked {
   return { kind, away: 'instant', stay: 'instant', night: 'instant', anyHour: true, silent: false, reason }
 }
 
 /** At night what stay does holds too, unless something else is said. */
-function burglary([away, stay, night = stay]: readonly [Trip, Trip, Trip?], reason: string): Need {
+function burglary([away, stay, night = stay]: readonly [Trip, Trip, Trip?], reason: string): Asked {
   return { kind: 'burglary', away, stay, night, anyHour: false, silent: false, reason }
 }
 
-function openingNeed(use: Use): Need {
+function openingNeed(use: Use): Asked {
   switch (use) {
     case 'entry':
       return burglary(
@@ -269,7 +275,7 @@ function openingNeed(use: Use): Need {
   }
 }
 
-function motionNeed({ use, region, schools }: Place): Need {
+function motionNeed({ use, region, schools }: Place): Asked {
   switch (use) {
     case 'sees-entry':
       return schools.seesLeaf === 'follow'
@@ -303,7 +309,7 @@ function motionNeed({ use, region, schools }: Place): Need {
   }
 }
 
-function offWayNeed(school: Schools['offWay'], region: Region): Need {
+function offWayNeed(school: Schools['offWay'], region: Region): Asked {
   if (school === 'region')
     return region === 'europe'
       ? burglary(
@@ -316,7 +322,7 @@ function offWayNeed(school: Schools['offWay'], region: Region): Need {
     : burglary(['follow', 'ignore'], 'House rule: a motion off every way follows.')
 }
 
-function glassNeed({ noisy, schools }: Place): Need {
+function glassNeed({ noisy, schools }: Place): Asked {
   if (schools.glass === 'away-only')
     return burglary(['instant', 'ignore'], 'House rule: glass break is away only.')
   return noisy && schools.glass === 'by-room'
@@ -358,12 +364,34 @@ function nearest(panel: PanelModel, need: Need, types: readonly ResponseType[]):
   return best
 }
 
-/** Away weighs most, night least; ignoring what should alarm weighs more than alarming too readily. */
+/** No gap in a mode weighs as much as a consequence in another. */
+const HARM = 1000
+/** Away weighs most, night least. */
+const weights = [
+  ['away', 4],
+  ['stay', 2],
+  ['night', 1],
+] as const
+
+/** First what a trip comes to, as the findings tell it; then how far it is from what is asked. */
 function distance(need: Need, does: Done): number {
-  const night = does.night === null ? 0 : gap(need.night, does.night)
-  return 4 * gap(need.away, does.away) + 2 * gap(need.stay, does.stay) + night
+  let far = 0
+  for (const [mode, weight] of weights) {
+    const given = does[mode]
+    if (given !== null) far += weight * (HARM * harm(need, mode, given) + gap(need[mode], given))
+  }
+  return far
 }
 
+/** How bad a trip is; live where nothing was asked is as bad as a consequence: a motion is not kept on in stay by the way. */
+function harm(need: Need, mode: SetMode, given: Trip): number {
+  const comes = need.watch && consequence(need.watch, mode, given)
+  if (comes === null) return need[mode] === 'ignore' && given !== 'ignore' ? 5 : 0
+  if (!isGrave(comes)) return 1
+  return comes === 'less' ? 2 : 5
+}
+
+/** Ignoring what should alarm weighs more than alarming too readily. */
 function gap(wanted: Trip, given: Trip): number {
   if (wanted === given) return 0
   if (given === 'ignore') return 9

@@ -29,6 +29,13 @@ export type Watch =
 export type Consequence =
   'owner' | 'may' | 'night' | 'unwatched' | 'less' | 'more' | 'given' | 'no-entry' | 'waits' | 'school'
 
+const grave: ReadonlySet<Consequence> = new Set(['owner', 'may', 'night', 'less', 'unwatched'])
+
+/** Whether it harms people or leaves a way open; what is not grave is told, and taken where the panel has nothing nearer. */
+export function isGrave(consequence: Consequence): boolean {
+  return grave.has(consequence)
+}
+
 /** What is known of a device's place. */
 export interface Watched {
   readonly event: DeviceEvent

@@ -7,7 +7,8 @@ import { recordsOf, type JobDocument } from '../job/document.ts'
 import { changeOps, type Op } from '../job/edit.ts'
 import type { Device, Zone } from '../job/records.ts'
 import { placesOf, type DevicePlace } from '../premises/places.ts'
-import { advise, isLifeSafety, kindOf, needOf, type Advice } from '../response/advise.ts'
+import { isLifeSafety, kindOf, type Advice } from '../response/advise.ts'
+import { adviseDevice } from '../response/advise-device.ts'
 import { presets } from '../response/presets.ts'
 import { switchesFor } from './inputs.ts'
 import { eventWords, makeLabel } from './labels.ts'
@@ -52,9 +53,9 @@ export function newZone(opts: NewZone): Zone {
 
 function advisedFor({ system, panel, rules, item, loop }: NewZone, place: DevicePlace | undefined): Advice {
   const { region } = system.info
-  const use = place?.use ?? item.device.use
-  const need = needOf(loop.event, { use, noisy: place?.noisy ?? false, region, schools: rules.schools })
-  return advise(panel, loop.event, need)
+  return adviseDevice({
+    ...{ panel, place, region, device: item.device, event: loop.event, schools: rules.schools },
+  })
 }
 
 function equipmentOf(

@@ -1,6 +1,6 @@
 import type { SetMode } from '../../act/behaviour.ts'
 import type { AlarmKind, Trip } from '../../catalogue/schema.ts'
-import { consequence, watchOf, type Consequence, type Watch } from '../../response/compare.ts'
+import { consequence, isGrave, type Consequence, type Watch } from '../../response/compare.ts'
 import { delayInArea } from '../../response/delays.ts'
 import { setsOf } from '../../response/letters.ts'
 import { tripsOf, type Trips } from '../../response/modes.ts'
@@ -73,8 +73,6 @@ export interface NeedFacts {
   readonly 'opened-quietly': { readonly zone: string; readonly place: string }
   readonly 'any-hour': { readonly zone: string; readonly event: string; readonly type: string }
 }
-
-const grave: ReadonlySet<Consequence> = new Set(['owner', 'may', 'night', 'less', 'unwatched'])
 
 /** Rules on a chosen type against the need of its place, both ways: too little and too much. */
 export const needRules: RulesOf<NeedFacts> = {
@@ -171,7 +169,7 @@ export const needRules: RulesOf<NeedFacts> = {
     find: (c) =>
       comparisons(c).flatMap(({ view, watch, others }) => {
         const { advice, type } = view
-        const mild = others.filter(({ comes }) => !grave.has(comes))
+        const mild = others.filter(({ comes }) => !isGrave(comes))
         if (!advice || !type || advice.type?.key !== type.key || mild.length === 0) return []
         const cells = mild.map(({ mode, does }) => ({ mode, does }))
         const wanted = mild.map(({ mode }) => ({ mode, does: advice.need[mode] }))
@@ -280,7 +278,7 @@ function comparisons(c: Context): Comparison[] {
 function compare(c: Context, view: ZoneView): Comparison | null {
   const { type, trips } = view
   if (!trips || type?.kind !== 'burglary' || trips.unset === 'instant') return null
-  const watch = watchedBy(c, view)
+  const watch = view.advice?.need.watch ?? null
   const others = watch ? othersOf({ c, watch, view }, trips) : []
   return watch && others.length > 0 ? { view, watch, others } : null
 }
@@ -301,18 +299,6 @@ function othersOf({ c, watch, view }: Compared, trips: Trips): readonly Other[] 
   })
 }
 
-function watchedBy(c: Context, { loop, device, place }: ZoneView): Watch | null {
-  if (!loop || !device) return null
-  return watchOf({
-    event: loop.event,
-    use: place?.use ?? device.use,
-    noisy: place?.noisy ?? false,
-    sleeps: place?.room?.sleeps ?? false,
-    delay: place?.way?.delay ?? null,
-    schools: c.rules.schools,
-  })
-}
-
 /** The modes that its panel tells apart. */
 function modesOf({ type }: ZoneView): readonly SetMode[] {
   return type?.night === undefined ? ['away', 'stay'] : ['away', 'stay', 'night']
@@ -330,7 +316,7 @@ function differing<F extends object>(
     const cells = mine.map(({ mode, does }) => ({ mode, does }))
     const advised = view.advice?.type ?? null
     // The mild differences of the nearest type that the panel has are told as that.
-    if (advised?.key === view.type?.key && !wanted.some((one) => grave.has(one))) return []
+    if (advised?.key === view.type?.key && !wanted.some(isGrave)) return []
     const then = c.panel && advised ? othersOf({ c, watch, view }, tripsOf(c.panel, advised)) : mine
     const cures = !then.some(({ comes }) => wanted.includes(comes))
     const differs = { view, watch, cells, lacks: cures ? null : (c.panel?.name ?? null) }

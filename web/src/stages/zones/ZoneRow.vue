@@ -2,12 +2,11 @@
 import { mdiChevronDown, mdiChevronUp } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import {
-  advise,
+  adviseDevice,
   fieldProblems,
   fullSet,
   modesOf,
   moveZone,
-  needOf,
   printNumber,
   type Finding,
   type PanelModel,
@@ -54,14 +53,15 @@ const hides = computed(() => new Set<string>(type.value?.hides ?? []))
 const worst = computed(() => props.findings[0])
 const advice = computed(() => {
   if (!item.value || !loop.value || !job.system) return null
-  const place = job.places.get(item.value.device.id)
-  const need = needOf(loop.value.event, {
-    use: place?.use ?? item.value.device.use,
-    noisy: place?.noisy ?? false,
+  const { device } = item.value
+  return adviseDevice({
+    panel: props.panel,
+    device,
+    event: loop.value.event,
+    place: job.places.get(device.id),
     region: job.system.info.region,
     schools: job.rules.schools,
   })
-  return advise(props.panel, loop.value.event, need)
 })
 
 const open = ref(false)
