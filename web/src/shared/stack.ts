@@ -14,18 +14,21 @@ export const vStack: Directive<HTMLTableElement> = {
     watch.observe(box)
     // Fonts and lists that load late change what it needs.
     watch.observe(table)
-    watchers.set(table, watch)
+    // Rows come and go without the table being told.
+    const rows = new MutationObserver(() => nameCells(table))
+    rows.observe(table, { childList: true, subtree: true })
+    watchers.set(table, [watch, rows])
   },
   updated(table) {
     nameCells(table)
     fit(table)
   },
   beforeUnmount(table) {
-    watchers.get(table)?.disconnect()
+    for (const watch of watchers.get(table) ?? []) watch.disconnect()
   },
 }
 
-const watchers = new WeakMap<HTMLTableElement, ResizeObserver>()
+const watchers = new WeakMap<HTMLTableElement, readonly { disconnect(): void }[]>()
 /** Width that a table needed when it found no room, px. */
 const needed = new WeakMap<HTMLTableElement, number>()
 

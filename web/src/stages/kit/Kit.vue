@@ -14,6 +14,7 @@ import KitSums from './KitSums.vue'
 import MakeFit from './MakeFit.vue'
 import Receivers from './Receivers.vue'
 import WhichPanel from './WhichPanel.vue'
+import LongList from '../../shared/LongList.vue'
 import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
@@ -33,9 +34,10 @@ const view = computed({
 const asked = computed(() => (typeof route.query.show === 'string' ? route.query.show : null))
 const fits = computed(() => (job.system ? fitAll(job.system) : new Map()))
 const rows = computed(() =>
-  (job.system?.devices ?? []).filter(
-    ({ device }) => !onlyBad.value || fits.value.get(device.id)?.verdict !== 'works',
-  ),
+  (job.system?.devices ?? []).flatMap((row) => {
+    const { id } = row.device
+    return !onlyBad.value || fits.value.get(id)?.verdict !== 'works' ? [{ id, row }] : []
+  }),
 )
 const tally = computed(() => {
   const verdicts = [...fits.value.values()].map((fit) => fit.verdict)
@@ -114,15 +116,9 @@ function print(): void {
             <th><span class="sr-only">Acts</span></th>
           </tr>
         </thead>
-        <tbody>
-          <KitRow
-            v-for="row in rows"
-            :key="row.device.id"
-            v-bind="row"
-            :fit="fits.get(row.device.id)"
-            :marked="route.query.show === row.device.id"
-          />
-        </tbody>
+        <LongList v-slot="{ item }" :items="rows" :row="46" :show="asked">
+          <KitRow :key="item.id" v-bind="item.row" :fit="fits.get(item.id)" :marked="asked === item.id" />
+        </LongList>
       </table>
       <p v-if="rows.length === 0" class="pa-4">Everything in the kit simply fits.</p>
     </div>

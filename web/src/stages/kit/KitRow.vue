@@ -47,7 +47,7 @@ function readId(text: string): string | null {
 </script>
 
 <template>
-  <tr :class="{ marked }">
+  <tr :id="device.id" :class="{ marked }">
     <td class="device">
       <strong>{{ model.name }}</strong>
       <div class="quiet small">

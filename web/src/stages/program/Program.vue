@@ -3,10 +3,15 @@ import { mdiPrinter } from '@mdi/js'
 import { computed } from 'vue'
 import { programmingSheet, type SheetSection } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import LongList from '../../shared/LongList.vue'
 import KeysText from './KeysText.vue'
 
 const job = useJob()
 const sheet = computed(() => programmingSheet(job.doc, job.catalogue, job.rules))
+/** Titles tell sections apart. */
+const sections = computed(() =>
+  (sheet.value?.sections ?? []).map((section) => ({ id: section.title, section })),
+)
 const name = computed(() => job.system?.info.name ?? '')
 const openIn = (section: SheetSection): number => section.steps.filter((step) => step.open).length
 /** What the notes say of a field holds for every zone: they are printed with the first. */
@@ -57,8 +62,8 @@ function print(): void {
         {{ sheet.left.length === 1 ? 'zone' : 'zones' }} {{ sheet.left.join(', ') }}. Each owes its proof like
         the others.
       </p>
-      <div class="columns">
-        <section v-for="section in sheet.sections" :key="section.title" class="sheet block">
+      <LongList v-slot="{ item: { section } }" :items="sections" tag="div" class="columns" :row="220">
+        <section :key="section.title" class="sheet block">
           <h2>
             {{ section.title }}
             <span v-if="openIn(section) > 0" class="open small">▲ {{ openIn(section) }} open</span>
@@ -88,7 +93,7 @@ function print(): void {
             </tbody>
           </table>
         </section>
-      </div>
+      </LongList>
     </template>
   </div>
 </template>
@@ -98,7 +103,7 @@ function print(): void {
   max-width: 880px;
   margin-bottom: 14px;
 }
-.columns {
+.page :deep(.columns) {
   columns: 2 440px;
   column-gap: 16px;
 }
@@ -136,7 +141,7 @@ function print(): void {
   .only-print {
     display: inline;
   }
-  .columns {
+  .page :deep(.columns) {
     columns: 1;
   }
   .block {

@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { recordsOf, type Finding } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import { useShortcuts } from '../../job/useShortcuts.ts'
+import LongList from '../../shared/LongList.vue'
 import Areas from './Areas.vue'
 import NumberPlan from './NumberPlan.vue'
 import Rack from './Rack.vue'
@@ -47,7 +48,7 @@ function walk(event: KeyboardEvent): void {
   const row = field.closest('tr')
   if (!event.altKey || !step || !row) return
   event.preventDefault()
-  const rows = [...(row.parentElement?.querySelectorAll<HTMLElement>('tr[id^="zone:"]') ?? [])]
+  const rows = [...(row.closest('table')?.querySelectorAll<HTMLElement>('tr[id^="zone:"]') ?? [])]
   const column = field.closest('td')?.cellIndex ?? 0
   const at = [...(row.cells[column]?.querySelectorAll('input, select, button') ?? [])].indexOf(field)
   const next = rows[rows.indexOf(row) + step] as HTMLTableRowElement | undefined
@@ -55,8 +56,9 @@ function walk(event: KeyboardEvent): void {
 }
 
 function mark(id: string): void {
-  marked.value = id
-  void nextTick(() => document.getElementById(id)?.scrollIntoView({ block: 'center' }))
+  // Gone to again where it was gone to before.
+  marked.value = null
+  void nextTick(() => (marked.value = id))
 }
 </script>
 
@@ -99,9 +101,8 @@ function mark(id: string): void {
               <th><span class="sr-only">Acts</span></th>
             </tr>
           </thead>
-          <tbody>
+          <LongList v-slot="{ item: zone }" :items="zones" :row="41" :show="marked">
             <ZoneRow
-              v-for="zone in zones"
               :key="zone.id"
               :zone="zone"
               :panel="panel"
@@ -111,7 +112,7 @@ function mark(id: string): void {
               @point="pointed = $event"
               @focused="focused = $event"
             />
-          </tbody>
+          </LongList>
         </table>
       </div>
       <Users />
@@ -136,9 +137,9 @@ function mark(id: string): void {
 @container (max-width: 940px) {
   .zones,
   .zones thead,
-  .zones tbody,
-  .zones tbody :deep(tr:not([id])),
-  .zones tbody :deep(tr:not([id]) > td) {
+  .zones :deep(tbody),
+  .zones :deep(tbody tr:not([id])),
+  .zones :deep(tbody tr:not([id]) > td) {
     display: block;
   }
   .zones thead tr,
