@@ -30,21 +30,21 @@ export interface DocAndSystem {
   readonly system: System
 }
 
+/** A device with what its entry says; a wired one has no family. */
+export interface SystemDevice {
+  readonly device: Device
+  readonly model: DeviceModel
+  readonly family: Family | null
+}
+
 /** The hardware of a job with its catalogue entries looked up. */
 export interface System {
   readonly info: JobInfo
   readonly panel: PanelModel | null
   readonly receivers: readonly PresentReceiver[]
-  readonly devices: readonly {
-    readonly device: Device
-    readonly model: DeviceModel
-    readonly family: Family | null
-  }[]
+  readonly devices: readonly SystemDevice[]
   /** The same by device id, for look-up. */
-  readonly byId: ReadonlyMap<
-    string,
-    { readonly device: Device; readonly model: DeviceModel; readonly family: Family | null }
-  >
+  readonly byId: ReadonlyMap<string, SystemDevice>
 }
 
 const kept = new WeakMap<JobDocument, { catalogue: Catalogue; system: System }>()

@@ -5,6 +5,7 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import { houseFromKit, readHouse, recordsOf, writeHouse, type HouseReading } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import { useShortcuts } from '../../job/useShortcuts.ts'
+import HousePicture from './HousePicture.vue'
 import HouseTables from './HouseTables.vue'
 
 const job = useJob()
@@ -40,6 +41,13 @@ function take(): void {
   text.value = left.join('\n')
 }
 
+/** From a box of the picture to what is said of the room. */
+function goTo(room: string): void {
+  const row = document.getElementById(room)
+  row?.scrollIntoView({ block: 'center' })
+  row?.querySelector('input')?.focus({ preventScroll: true })
+}
+
 function begin(lines: string): void {
   text.value = lines
   said.value = ''
@@ -49,12 +57,14 @@ function begin(lines: string): void {
 <template>
   <section class="sheet pa-5" aria-labelledby="house-head">
     <div class="head">
-      <h2 id="house-head">The house, in words</h2>
-      <span class="quiet small"
+      <h2 id="house-head">The house</h2>
+      <span v-if="rooms === 0" class="quiet small"
         >Tells how people come in and how long they need: from it follow uses, delays and reading order. All
         of it is optional.</span
       >
     </div>
+    <HousePicture @room="goTo" />
+    <h3 v-if="rooms > 0" class="words">In words</h3>
     <div class="both">
       <div>
         <label class="quiet small" for="house-text"
@@ -64,7 +74,7 @@ function begin(lines: string): void {
           id="house-text"
           ref="area"
           v-model="text"
-          rows="9"
+          :rows="rooms > 0 ? 5 : 9"
           spellcheck="false"
           placeholder="Porch:
 Hall: floor Ground
@@ -116,6 +126,9 @@ Study window in Study: never"
   flex-wrap: wrap;
   gap: 2px 14px;
   align-items: baseline;
+}
+.words {
+  margin-top: 18px;
 }
 .both {
   display: grid;

@@ -54,7 +54,7 @@ function rename(room: Room, event: Event): void {
       </tr>
     </thead>
     <tbody>
-      <tr v-for="room in rooms" :key="room.id">
+      <tr v-for="room in rooms" :id="room.id" :key="room.id">
         <td>
           <input
             class="name"
