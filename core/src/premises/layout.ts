@@ -16,7 +16,7 @@ export interface RoomBox {
 }
 
 /** A way between two boxes that touch. */
-export interface Gate {
+interface Gate {
   readonly way: Way
   /** The cell that it leaves, and whether it leads to the right of it or down. */
   readonly x: number

@@ -10,6 +10,7 @@ import { ApiError } from '../line/api.ts'
 import CopyPlan from './CopyPlan.vue'
 import FindingsPanel from './findings/FindingsPanel.vue'
 import JournalPanel from './JournalPanel.vue'
+import StageHint from './StageHint.vue'
 import StageRail from './StageRail.vue'
 import TrayDialog from './TrayDialog.vue'
 import UndoRestDialog from './UndoRestDialog.vue'
@@ -144,7 +145,7 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
       <CopyPlan />
     </p>
     <v-progress-linear v-if="!failure && !job.jobId" indeterminate aria-label="Opening the job" />
-    <router-view v-else-if="!failure" />
+    <template v-else-if="!failure"><StageHint /><router-view /></template>
   </v-main>
   <FindingsPanel v-if="job.jobId" v-model="findingsOpen" />
   <TrayDialog />

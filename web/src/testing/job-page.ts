@@ -26,6 +26,8 @@ export interface JobPage {
   readonly path: () => string
   /** Edits made so far, oldest first. */
   readonly edits: readonly Edit[]
+  /** Goes to a stage. */
+  go(stage: string): Promise<void>
   /** Puts a component on the page in place of what was there. */
   show(component: Component, props?: Record<string, unknown>): Promise<void>
   /** The control of an accessible name; throws when there is none. */
@@ -146,6 +148,9 @@ export async function openJob(
     job,
     host,
     path: () => router.currentRoute.value.fullPath,
+    go: async (stage) => {
+      await router.push({ name: stage })
+    },
     edits,
     control,
     async show(component, props = {}) {
