@@ -1,7 +1,18 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed, reactive, ref } from 'vue'
-import { blankDevice, nextOrder, recordProblems, type Device, type Op, type Use } from '#core'
+import {
+  blankDevice,
+  nextOrder,
+  offerDevices,
+  reasonWords,
+  recordProblems,
+  type Device,
+  type Op,
+  type Use,
+} from '#core'
+import { verdictLook } from '../../shared/severity.ts'
+import HiddenByRegion from '../../shared/HiddenByRegion.vue'
 import { useJob } from '../../store/job-store.ts'
 import { usesOf } from './words.ts'
 
@@ -17,20 +28,41 @@ const form = reactive({
 })
 const later = ref(false)
 
-const region = computed(() => job.system?.info.region)
-const items = computed(() =>
-  job.catalogue.all('device').map((model) => ({
-    title: model.name,
-    value: model.id,
-    subtitle: [
-      model.maker,
-      job.catalogue.get('family', model.family)?.name ?? 'wired',
-      region.value !== 'own' && !model.regions.includes(region.value as 'europe') ? 'other region' : '',
-    ]
-      .filter(Boolean)
-      .join(' · '),
-  })),
-)
+/** Judged when the list is opened: it is every model of the catalogue. */
+const listed = ref(false)
+const offers = computed(() => (listed.value && job.system ? offerDevices(job.system, job.catalogue) : []))
+const everywhere = ref(false)
+const hidden = computed(() => offers.value.filter(({ here }) => !here).length)
+const order = { works: 0, loss: 1, unknown: 2, no: 3 } as const
+/** What fits stands first; what was made for another region is left out until it is asked for. */
+const items = computed(() => {
+  if (offers.value.length === 0)
+    return job.catalogue.all('device').map((model) => ({ title: model.name, value: model.id }))
+  return offers.value
+    .filter(({ here, model }) => here || everywhere.value || model.id === form.model)
+    .sort((a, b) => order[a.fit.verdict] - order[b.fit.verdict])
+    .map(({ model, fit, here }) => ({
+      title: model.name,
+      value: model.id,
+      subtitle: [
+        `${verdictLook[fit.verdict].glyph} ${verdictLook[fit.verdict].word}`,
+        ...fit.reasons.slice(0, 1).map(reasonWords),
+        model.maker,
+        job.catalogue.get('family', model.family)?.name ?? 'wired',
+        ...(here ? [] : ['made for another region']),
+      ].join(' · '),
+    }))
+})
+/** The chosen one, said where it was chosen before it is added. */
+const chosen = computed(() => offers.value.find(({ model }) => model.id === form.model) ?? null)
+const chosenFit = computed(() => {
+  if (!chosen.value) return ''
+  const { fit } = chosen.value
+  return [
+    `${verdictLook[fit.verdict].glyph} ${verdictLook[fit.verdict].word}`,
+    ...fit.reasons.map(reasonWords),
+  ].join('. ')
+})
 const uses = computed(() => usesOf(job.catalogue.get('device', form.model)?.class ?? 'siren'))
 
 function add(): void {
@@ -73,8 +105,16 @@ function record(model: string, order: number): Device {
       :items="items"
       item-props
       :error-messages="faults.model"
+      :hint="chosenFit"
+      persistent-hint
+      :menu-props="{ maxWidth: 620 }"
       class="wide"
-    />
+      @update:menu="listed = listed || $event"
+    >
+      <template #append-item
+        ><HiddenByRegion v-model="everywhere" :count="hidden" what="device" what-all="devices"
+      /></template>
+    </v-autocomplete>
     <v-text-field
       v-model="form.quantity"
       label="Quantity"
@@ -112,7 +152,7 @@ function record(model: string, order: number): Device {
   margin-bottom: 10px;
 }
 .adding > * {
-  flex: 1 1 150px;
+  flex: 1 1 120px;
 }
 .adding > .wide {
   flex: 2 1 220px;

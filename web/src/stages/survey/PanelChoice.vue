@@ -1,22 +1,38 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { choosePanelOps, jobInfo } from '#core'
+import { computed, ref } from 'vue'
+import { choosePanelOps, jobInfo, offerPanels, type Verdict } from '#core'
+import HiddenByRegion from '../../shared/HiddenByRegion.vue'
 import { useJob } from '../../store/job-store.ts'
 
 const job = useJob()
 const info = computed(() => jobInfo(job.doc))
 const panel = computed(() => job.catalogue.get('panel', info.value.panel))
-const items = computed(() =>
-  job.catalogue
-    .all('panel')
-    .filter(
-      (item) =>
-        info.value.region === 'own' ||
-        item.regions.includes(info.value.region) ||
-        item.id === info.value.panel,
-    )
-    .map((item) => ({ title: `${item.name} — ${item.style}`, value: item.id })),
+const offers = computed(() => (job.system ? offerPanels(job.system, job.catalogue) : []))
+const everywhere = ref(false)
+const hidden = computed(
+  () => offers.value.filter((offer) => !offer.here && offer.panel.id !== info.value.panel).length,
 )
+/** Each with what it makes of the kit as it comes. */
+const items = computed(() =>
+  offers.value
+    .filter((offer) => offer.here || everywhere.value || offer.panel.id === info.value.panel)
+    .map(({ panel: one, counts, here }) => ({
+      title: one.name,
+      value: one.id,
+      subtitle: [one.style, ...fitOf(counts), ...(here ? [] : ['not made for this region'])].join(' · '),
+    })),
+)
+
+function fitOf(counts: Readonly<Record<Verdict, number>>): string[] {
+  const all = counts.works + counts.loss + counts.no + counts.unknown
+  if (all === 0) return []
+  const parts = [
+    `${counts.works + counts.loss} of ${all} devices fit as it comes`,
+    counts.loss > 0 ? `${counts.loss} with a loss` : '',
+    counts.unknown > 0 ? `of ${counts.unknown} nobody can tell` : '',
+  ]
+  return [parts.filter(Boolean).join(', ')]
+}
 
 function choose(id: string | null): void {
   job.edit('job.panel', choosePanelOps(job.doc, job.catalogue, id))
@@ -29,7 +45,18 @@ function setFirmware(to: string): void {
 
 <template>
   <div class="both">
-    <v-select :model-value="info.panel" label="Panel" :items="items" clearable @update:model-value="choose" />
+    <v-select
+      :model-value="info.panel"
+      label="Panel"
+      :items="items"
+      item-props
+      clearable
+      @update:model-value="choose"
+    >
+      <template #append-item
+        ><HiddenByRegion v-model="everywhere" :count="hidden" what="panel" what-all="panels"
+      /></template>
+    </v-select>
     <v-select
       v-if="panel && panel.radioFirmware.length > 0"
       :model-value="info.radioFirmware"
