@@ -157,6 +157,17 @@ describe('what is owed before hand-over', () => {
     ])
   })
 
+  it('names three of many things, and has the others by name, too', () => {
+    const job = finish(cleanTarn())
+    const zones = recordsOf(job.doc, 'zone')
+    // The smoke zone of the five is not asked for a chime.
+    for (const zone of zones) job.set(zone.id, { chime: !zone.chime })
+    const item = owed(job).find(({ key }) => key === 'read-back')
+    expect(item?.text).toMatch(/: [^;]+; [^;]+; [^;]+; and 1 more\. Compare it again\.$/)
+    expect(item?.rest).toHaveLength(1)
+    for (const name of item?.rest ?? []) expect(item?.text).not.toContain(name)
+  })
+
   it('names what changed under a proof and a read-back', () => {
     const job = finish(cleanTarn()).set('job:main', { entry1: 45 })
     const texts = new Map(owed(job).map((item) => [item.key, item.text]))

@@ -19,6 +19,8 @@ export interface Owed {
   /** True when hand-over must wait for it. */
   readonly blocks: boolean
   readonly text: string
+  /** What the text counts as 'more', by name. */
+  readonly rest?: readonly string[]
   /** How many single things it sums up. */
   readonly count: number
   /** Stage where it is done. */
@@ -115,6 +117,7 @@ function proofsOwed({ input, doc }: Look): Owed[] {
   )
   const rest = open.length - averages.length - settling.length - stale.length
   const waiting = averages.length
+  const changed = [...new Set(stale.flatMap((item) => item.changed))]
   return [
     ...blocking(
       { key: 'proofs', stage: 'prove' },
@@ -123,9 +126,9 @@ function proofsOwed({ input, doc }: Look): Owed[] {
     ),
     ...blocking(
       { key: 'stale', stage: 'prove' },
-      `${counted(stale.length, 'proof is', 'proofs are')} of what has changed since: ${changes(stale)}.`,
+      `${counted(stale.length, 'proof is', 'proofs are')} of what has changed since: ${some(changed)}.`,
       stale.length,
-    ),
+    ).map((owed) => ({ ...owed, rest: changed.slice(NAMED) })),
     ...blocking(
       { key: 'averages', stage: 'prove' },
       `${waiting} 24-hour ${plural(waiting, 'reading waits for its', 'readings wait for their')} day to pass, the last until ${clock(latest(averages))}.`,
@@ -162,7 +165,8 @@ function signoffsOwed({ input, doc, system, rules }: Look): Owed[] {
     readBack === null
       ? 'The panel’s summary was not compared with the plan after save and reboot.'
       : `The panel’s summary was compared before this was keyed otherwise: ${some(readBack)}. Compare it again.`
-  return [...codes, ...blocking({ key: 'read-back', stage: 'handover' }, text)]
+  const owed = blocking({ key: 'read-back', stage: 'handover' }, text)
+  return [...codes, ...owed.map((one) => ({ ...one, rest: readBack?.slice(NAMED) ?? [] }))]
 }
 
 /** What is owed and blocks nothing. */
@@ -199,15 +203,13 @@ export function nextStage(owed: readonly Owed[]): Owed['stage'] {
   return stageKeys.find((stage) => owed.some((item) => item.stage === stage)) ?? 'handover'
 }
 
-/** What has changed under proofs, each change once, the first few by name. */
-function changes(items: readonly ProofItem[]): string {
-  return some([...new Set(items.flatMap((item) => item.changed))])
-}
+/** So many are told by name in a text. */
+const NAMED = 3
 
 /** The first few by name, and how many more. */
 function some(names: readonly string[]): string {
-  const shown = names.slice(0, 3).join('; ')
-  return names.length > 3 ? `${shown}; and ${names.length - 3} more` : shown
+  const shown = names.slice(0, NAMED).join('; ')
+  return names.length > NAMED ? `${shown}; and ${names.length - NAMED} more` : shown
 }
 
 function latest(items: readonly ProofItem[]): string {

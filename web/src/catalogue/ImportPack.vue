@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiFileUploadOutline } from '@mdi/js'
 import { computed, ref, useTemplateRef } from 'vue'
+import FoldedLines from '../shared/FoldedLines.vue'
 import { comparePack, PACK_LIMIT, readPack, type PackChange, type Problem } from '#core'
 import { api, ApiError } from '../line/api.ts'
 import { useSession } from '../line/session.ts'
@@ -96,12 +97,14 @@ async function take(): Promise<void> {
       <v-card-title>Catalogue pack: {{ name }}</v-card-title>
       <v-card-text>
         <v-alert v-if="trouble" type="error" variant="tonal">{{ trouble }}</v-alert>
-        <ul v-if="problems.length > 0" class="problems">
-          <li v-for="problem in problems.slice(0, 30)" :key="problem.path + problem.message">
-            <strong>{{ problem.path }}</strong> {{ problem.message }}
-          </li>
-          <li v-if="problems.length > 30">and {{ problems.length - 30 }} more</li>
-        </ul>
+        <FoldedLines
+          v-if="problems.length > 0"
+          v-slot="{ line }"
+          :lines="problems"
+          :most="30"
+          class="problems"
+          ><strong>{{ line.path }}</strong> {{ line.message }}</FoldedLines
+        >
         <template v-if="changes.length > 0">
           <p>
             <strong>{{ counts.new }} new, {{ counts.changed }} changed, {{ counts.same }} the same.</strong>

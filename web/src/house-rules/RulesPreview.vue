@@ -31,10 +31,13 @@ const { outlook, trouble } = props.draft
           <strong>{{ item.name }}</strong>: {{ item.come.length }}
           {{ item.come.length === 1 ? 'finding comes' : 'findings come' }}, {{ item.go.length }}
           {{ item.go.length === 1 ? 'goes' : 'go' }}
-          <ul class="small">
-            <li v-for="text in item.come.slice(0, 5)" :key="`+${text}`">+ {{ text }}</li>
-            <li v-for="text in item.go.slice(0, 5)" :key="`-${text}`">− {{ text }}</li>
-          </ul>
+          <FoldedLines
+            v-slot="{ line }"
+            :lines="[...item.come.map((text) => `+ ${text}`), ...item.go.map((text) => `− ${text}`)]"
+            :most="10"
+            class="small"
+            >{{ line }}</FoldedLines
+          >
         </li>
       </ul>
     </div>

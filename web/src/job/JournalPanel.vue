@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
 import { titleOf, type JournalEntry } from '#core'
+import FoldedLines from '../shared/FoldedLines.vue'
 import { useJob } from '../store/job-store.ts'
 import { journalLines, touches } from './journal-lines.ts'
 import { useJournal } from './useJournal.ts'
@@ -92,10 +93,14 @@ function when(time: string): string {
             @click="show(item.place)"
             >Show</v-btn
           >
-          <ul v-if="item.lines.length > 0" class="small">
-            <li v-for="(line, index) in item.lines.slice(0, 12)" :key="index">{{ line }}</li>
-            <li v-if="item.lines.length > 12" class="quiet">and {{ item.lines.length - 12 }} more</li>
-          </ul>
+          <FoldedLines
+            v-if="item.lines.length > 0"
+            v-slot="{ line }"
+            :lines="item.lines"
+            :most="12"
+            class="small"
+            >{{ line }}</FoldedLines
+          >
         </li>
       </ol>
       <v-btn

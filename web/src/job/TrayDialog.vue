@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { titleOf } from '#core'
 import { conflictWords, valueWords, whoWhen, type NamedConflict } from './conflict-words.ts'
+import FoldedLines from '../shared/FoldedLines.vue'
 import { useJob } from '../store/job-store.ts'
 import { opLines } from '../store/ops-words.ts'
 import { useTouch } from './useTouch.ts'
@@ -48,15 +49,14 @@ const title = computed(() =>
         </tbody>
       </table>
       <template v-if="!conflict">
-        <ul class="my-3 ml-5" role="alert">
-          <li v-for="problem in problems.slice(0, 12)" :key="problem.path + problem.message">
-            {{ [problem.path, problem.message].filter(Boolean).join(' ') }}
-          </li>
-          <li v-if="problems.length > 12" class="quiet">and {{ problems.length - 12 }} more</li>
-        </ul>
+        <div class="my-3" role="alert">
+          <FoldedLines v-slot="{ line }" :lines="problems" :most="12" class="ml-5">{{
+            [line.path, line.message].filter(Boolean).join(' ')
+          }}</FoldedLines>
+        </div>
         <table class="plain my-2">
           <tbody>
-            <tr v-for="(line, index) in lines.slice(0, 12)" :key="index">
+            <tr v-for="(line, index) in lines" :key="index">
               <th scope="row">{{ line.what }}</th>
               <td class="value">{{ line.to }}</td>
             </tr>

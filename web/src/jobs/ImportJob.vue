@@ -2,6 +2,7 @@
 import { mdiFileUploadOutline } from '@mdi/js'
 import { v4 as uuid } from 'uuid'
 import { ref, useTemplateRef } from 'vue'
+import FoldedLines from '../shared/FoldedLines.vue'
 import { useRouter } from 'vue-router'
 import type { Problem } from '#core'
 import { api, ApiError } from '../line/api.ts'
@@ -68,11 +69,9 @@ function read(text: string, name: string): unknown {
       <v-card-title>The job file was not taken</v-card-title>
       <v-card-text>
         <p>{{ trouble }}</p>
-        <ul class="mt-2 ml-4">
-          <li v-for="problem in problems.slice(0, 12)" :key="problem.path + problem.message">
-            <strong>{{ problem.path }}</strong> {{ problem.message }}
-          </li>
-        </ul>
+        <FoldedLines v-slot="{ line }" :lines="problems" :most="12" class="mt-2 ml-4"
+          ><strong>{{ line.path }}</strong> {{ line.message }}</FoldedLines
+        >
       </v-card-text>
       <v-card-actions><v-btn class="text-none" @click="trouble = ''">Close</v-btn></v-card-actions>
     </v-card>

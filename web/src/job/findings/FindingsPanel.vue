@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { ruleOf, type Finding } from '#core'
+import LongList from '../../shared/LongList.vue'
 import { severityLook } from '../../shared/severity.ts'
 import { useJob } from '../../store/job-store.ts'
 import { placeOf, useShow } from '../useShow.ts'
@@ -16,7 +17,8 @@ const all = ref(true)
 const shown = computed(() =>
   job.findings
     .filter((finding) => all.value || ruleOf(finding.rule).stage === route.name)
-    .sort((a, b) => Number(a.waived !== null) - Number(b.waived !== null)),
+    .sort((a, b) => Number(a.waived !== null) - Number(b.waived !== null))
+    .map((finding) => ({ id: `${finding.rule} ${finding.subject} ${finding.text}`, finding })),
 )
 const counts = computed(() =>
   (['stops', 'risks', 'advice'] as const).map((severity) => {
@@ -54,12 +56,9 @@ function show(finding: Finding): void {
       <v-checkbox v-model="all" label="Findings of every stage" />
       <p v-if="shown.length === 0" class="mt-4">Nothing found {{ all ? 'in this job' : 'on this stage' }}.</p>
       <div aria-live="polite">
-        <FindingCard
-          v-for="finding in shown"
-          :key="`${finding.rule} ${finding.subject} ${finding.text}`"
-          :finding="finding"
-          @show="show"
-        />
+        <LongList v-slot="{ item: { id, finding } }" :items="shown" tag="div" :row="150">
+          <FindingCard :key="id" :finding="finding" @show="show" />
+        </LongList>
       </div>
     </div>
   </v-navigation-drawer>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Owed } from '#core'
+import FoldedLines from '../../shared/FoldedLines.vue'
 import { stageName } from '../../job/stages.ts'
 
 defineProps<{ owed: readonly Owed[] }>()
@@ -14,7 +15,17 @@ defineProps<{ owed: readonly Owed[] }>()
     <ul v-else>
       <li v-for="item in owed" :key="item.key">
         <span class="mark" :class="{ blocks: item.blocks }">{{ item.blocks ? '■ blocks' : '○ open' }}</span>
-        <span class="text">{{ item.text }}</span>
+        <span class="text"
+          >{{ item.text
+          }}<FoldedLines
+            v-if="item.rest?.length"
+            v-slot="{ line }"
+            :lines="item.rest"
+            :most="0"
+            class="rest"
+            >{{ line }}</FoldedLines
+          ></span
+        >
         <router-link v-if="item.stage !== 'handover'" :to="{ name: item.stage }" class="no-print">{{
           stageName(item.stage)
         }}</router-link>
@@ -27,12 +38,12 @@ defineProps<{ owed: readonly Owed[] }>()
 .card {
   padding: 14px 16px;
 }
-ul {
+ul:not(.rest) {
   list-style: none;
   padding: 0;
   margin: 6px 0 0;
 }
-li {
+ul:not(.rest) > li {
   display: grid;
   grid-template-columns: 76px 1fr auto;
   gap: 8px;

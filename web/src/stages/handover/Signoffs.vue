@@ -10,6 +10,7 @@ import {
   signoffRecord,
   type Signoff,
 } from '#core'
+import FoldedLines from '../../shared/FoldedLines.vue'
 import NoteState from '../prove/NoteState.vue'
 import { useSession } from '../../line/session.ts'
 import { useJob } from '../../store/job-store.ts'
@@ -57,11 +58,6 @@ function changedSinceSigned(what: string): readonly string[] {
     : []
 }
 
-function changedWords(names: readonly string[]): string {
-  const more = names.length > 4 ? ` and ${names.length - 4} more` : ''
-  return `↻ Owed again: keyed otherwise since: ${names.slice(0, 4).join('; ')}${more}.`
-}
-
 function sign(what: string): void {
   job.edit('handover.sign', [{ op: 'add', record: fresh(what) }])
 }
@@ -102,9 +98,12 @@ function signedWords(record: Signoff): string {
           <span class="quiet small">{{
             signed.get(item.what) ? signedWords(signed.get(item.what) as Signoff) : item.hint
           }}</span>
-          <span v-if="changedSinceSigned(item.what).length > 0" class="small again">{{
-            changedWords(changedSinceSigned(item.what))
-          }}</span>
+          <span v-if="changedSinceSigned(item.what).length > 0" class="small again"
+            >↻ Owed again: keyed otherwise since:
+            <FoldedLines v-slot="{ line }" :lines="changedSinceSigned(item.what)" :most="4">{{
+              line
+            }}</FoldedLines></span
+          >
           <NoteState
             v-if="item.what === 'customer-shown'"
             :kinds="['chime-demo']"
