@@ -27,8 +27,10 @@ describe('batteries and cost of a kit', () => {
       .add('open', 'stilt', { existing: true })
       .add('out', 'stilt', { existing: true, plan: 'replace' })
     expect(sums(job)).toMatchObject({
-      toBuy: [{ currency: 'EUR', amount: 92 }],
-      saved: [{ currency: 'EUR', amount: 92 }],
+      currency: 'EUR',
+      toBuy: 92,
+      saved: 92,
+      elsewhere: 0,
       unpriced: 0,
     })
   })
@@ -37,7 +39,16 @@ describe('batteries and cost of a kit', () => {
     expect(sums(new SmallJob().add('old', 'reedling-old')).unpriced).toBe(1)
   })
 
+  it('sums in one currency, that of most prices, and says what is priced in another', () => {
+    // A Latchet contact is priced in USD, a Reedling is 38 EUR.
+    const job = new SmallJob().add('a', 'latchet').add('b', 'reedling').add('c', 'reedling')
+    expect(sums(job)).toMatchObject({ currency: 'EUR', toBuy: 76, elsewhere: 1 })
+    expect(sums(job.add('d', 'latchet').add('e', 'latchet'))).toMatchObject({ currency: 'USD', elsewhere: 2 })
+  })
+
   it('is empty for an empty kit', () => {
-    expect(sums(new SmallJob())).toEqual({ batteries: [], toBuy: [], saved: [], unpriced: 0 })
+    expect(sums(new SmallJob())).toEqual({
+      ...{ batteries: [], currency: null, toBuy: 0, saved: 0, elsewhere: 0, unpriced: 0 },
+    })
   })
 })

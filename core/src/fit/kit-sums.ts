@@ -6,20 +6,18 @@ interface BatteryLine {
   readonly count: number
 }
 
-/** A sum of money in one currency. */
-export interface Money {
-  readonly currency: string
-  readonly amount: number
-}
-
 /** What a kit needs and costs, as far as the catalogue states it. */
 export interface KitSums {
   /** Batteries of every device that is fitted or kept, most first. */
   readonly batteries: readonly BatteryLine[]
-  /** Prices of the devices to be bought, by currency. */
-  readonly toBuy: readonly Money[]
+  /** The one currency of the job: that of most of its prices. Null where no price is stated. */
+  readonly currency: string | null
+  /** Prices of the devices to be bought, in that currency. */
+  readonly toBuy: number
   /** Prices of the existing devices that are kept: what keeping them saves. */
-  readonly saved: readonly Money[]
+  readonly saved: number
+  /** Devices that are priced in another currency, and so in no sum. */
+  readonly elsewhere: number
   /** Devices to be bought for which no price is stated. */
   readonly unpriced: number
 }
@@ -27,9 +25,8 @@ export interface KitSums {
 /** Sums a kit up. An existing device is bought anew only where it is to be replaced; undecided ones count as kept. */
 export function kitSums(system: System): KitSums {
   const batteries = new Map<string, number>()
-  const toBuy = new Map<string, number>()
-  const saved = new Map<string, number>()
-  let unpriced = 0
+  const currency = currencyOf(system)
+  let [toBuy, saved, elsewhere, unpriced] = [0, 0, 0, 0]
   for (const { device, model } of system.devices) {
     if (model.batteries && model.batteries.count > 0)
       batteries.set(model.batteries.type, (batteries.get(model.batteries.type) ?? 0) + model.batteries.count)
@@ -39,17 +36,32 @@ export function kitSums(system: System): KitSums {
       if (!kept) unpriced += 1
       continue
     }
-    const sums = kept ? saved : toBuy
-    sums.set(price.currency, (sums.get(price.currency) ?? 0) + price.amount / price.pack)
+    const each = price.amount / price.pack
+    if (price.currency !== currency) elsewhere += 1
+    else if (kept) saved += each
+    else toBuy += each
   }
-  const money = (sums: ReadonlyMap<string, number>): Money[] =>
-    [...sums].map(([currency, amount]) => ({ currency, amount: Math.round(amount * 100) / 100 }))
   return {
     batteries: [...batteries]
       .map(([type, count]) => ({ type, count }))
       .sort((a, b) => b.count - a.count || (a.type < b.type ? -1 : 1)),
-    toBuy: money(toBuy),
-    saved: money(saved),
+    currency,
+    toBuy: cents(toBuy),
+    saved: cents(saved),
+    elsewhere,
     unpriced,
   }
+}
+
+/** What most prices of the kit are stated in; of several the first by name. */
+function currencyOf(system: System): string | null {
+  const counts = new Map<string, number>()
+  for (const { model } of system.devices)
+    if (model.price) counts.set(model.price.currency, (counts.get(model.price.currency) ?? 0) + 1)
+  const [first] = [...counts].sort(([a, many], [b, more]) => more - many || (a < b ? -1 : 1))
+  return first?.[0] ?? null
+}
+
+function cents(amount: number): number {
+  return Math.round(amount * 100) / 100
 }

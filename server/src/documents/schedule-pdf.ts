@@ -82,7 +82,8 @@ function definition(
       recordOf(document, 'user', device.user)?.name ?? 'nobody yet: owed',
     ])
   return {
-    pageSize: 'A4',
+    // Paper is cut by the region of the job.
+    pageSize: info.region === 'north-america' ? 'LETTER' : 'A4',
     pageOrientation: 'landscape',
     pageMargins: [32, 36, 32, 40],
     info: { title: `${info.name}: zone schedule`, creator: 'Kapelle' },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiRedo, mdiUndo } from '@mdi/js'
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useStyleTag } from '@vueuse/core'
 import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { jobInfo, titleOf, type JournalEntry } from '#core'
@@ -36,6 +36,14 @@ async function load(): Promise<void> {
   }
 }
 
+/** What is printed of a page is for the paper of the job's region. */
+useStyleTag(
+  computed(() => {
+    const paper = job.system?.info.region === 'north-america' ? 'letter' : 'A4'
+    return `@page { size: ${paper}; margin: 14mm }`
+  }),
+  { id: 'paper' },
+)
 const practice = computed(() => job.jobId !== null && jobInfo(job.doc).practice)
 const name = computed(() => (job.jobId ? jobInfo(job.doc).name : ''))
 const openFindings = computed(() => job.findings.filter((finding) => !finding.waived).length)

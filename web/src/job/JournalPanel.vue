@@ -4,11 +4,13 @@ import { computed } from 'vue'
 import { titleOf, type JournalEntry } from '#core'
 import FoldedLines from '../shared/FoldedLines.vue'
 import { useJob } from '../store/job-store.ts'
+import { useWritten } from '../shared/times.ts'
 import { journalLines, touches } from './journal-lines.ts'
 import { useJournal } from './useJournal.ts'
 import { placeOf, useShow } from './useShow.ts'
 
 const job = useJob()
+const { moment: when } = useWritten()
 const open = defineModel<boolean>({ required: true })
 const journal = useJournal(open)
 const go = useShow()
@@ -47,10 +49,6 @@ function placeOfEntry(entry: JournalEntry): ReturnType<typeof placeOf> {
 function show(place: NonNullable<ReturnType<typeof placeOf>>): void {
   open.value = false
   go(place)
-}
-
-function when(time: string): string {
-  return new Date(time).toLocaleString(undefined, { dateStyle: 'short', timeStyle: 'short' })
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { writtenIn } from '../shared/times.ts'
 import { mdiMagnify, mdiPlus } from '@mdi/js'
 import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
@@ -99,9 +100,7 @@ function pathOf(row: ListedJob): string {
   return `/jobs/${row.id}/${row.summary?.stage ?? 'survey'}`
 }
 
-function when(time: string): string {
-  return new Date(time).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
-}
+const { moment: when } = writtenIn(undefined)
 /** A browser keeps jobs offline on secure addresses only, and on this machine's own. */
 const secure = window.isSecureContext !== false
 </script>

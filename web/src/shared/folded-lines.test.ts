@@ -7,7 +7,8 @@ import FoldedLines from './FoldedLines.vue'
 function listOf(count: number) {
   const lines = Array.from({ length: count }, (_, index) => `line ${index + 1}`)
   const { host } = mount({
-    render: () => h(FoldedLines, { lines, most: 2 }, { default: ({ line }: { line: unknown }) => String(line) }),
+    render: () =>
+      h(FoldedLines, { lines, most: 2 }, { default: ({ line }: { line: unknown }) => String(line) }),
   })
   const shown = () => [...host.querySelectorAll('li')].map((line) => line.textContent.trim())
   return { shown, press: () => host.querySelector('button')?.click() }

@@ -6,12 +6,14 @@ import { useSession } from '../../line/session.ts'
 import OpsPreview from '../../shared/OpsPreview.vue'
 import { severityLook } from '../../shared/severity.ts'
 import { useJob } from '../../store/job-store.ts'
+import { useWritten } from '../../shared/times.ts'
 import WaiveForm from './WaiveForm.vue'
 import { barredFrom, waiverOf } from './waiver.ts'
 
 const props = defineProps<{ finding: Finding; here?: boolean }>()
 const emit = defineEmits<{ show: [finding: Finding] }>()
 const job = useJob()
+const { day } = useWritten()
 const session = useSession()
 /** Which way out is looked at: 0 the first, 1 and on the others; null for none. */
 const open = ref<number | null>(null)
@@ -64,14 +66,12 @@ function renew(): void {
     </div>
     <p>{{ finding.text }}</p>
     <p v-if="finding.waived" class="small">
-      {{ finding.waived.made.name }}, {{ new Date(finding.waived.at).toLocaleDateString() }}: “{{
-        finding.waived.reason
-      }}”
+      {{ finding.waived.made.name }}, {{ day(finding.waived.at) }}: “{{ finding.waived.reason }}”
     </p>
     <p v-if="finding.earlier" class="small">
-      Taken on for an earlier wording by {{ finding.earlier.made.name }},
-      {{ new Date(finding.earlier.at).toLocaleDateString() }}: “{{ finding.earlier.reason }}” It counts again
-      once renewed.
+      Taken on for an earlier wording by {{ finding.earlier.made.name }}, {{ day(finding.earlier.at) }}: “{{
+        finding.earlier.reason
+      }}” It counts again once renewed.
     </p>
     <div class="acts">
       <v-btn v-if="finding.earlier && !barred" size="small" variant="tonal" class="text-none" @click="renew"

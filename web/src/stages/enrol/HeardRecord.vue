@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { countsHere, groupId, knownBy, type Heard } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import { useWritten } from '../../shared/times.ts'
 import { toldWords } from '../../shared/told.ts'
 import { vStack } from '../../shared/stack.ts'
 
@@ -16,8 +17,7 @@ function sourceWords(record: Heard): string {
   const not = countsHere(job.doc, record) ? '' : ', counts for nothing here'
   return `${record.source === 'practice' && how !== 'practice' ? 'practice, ' : ''}${how}${part}${not}`
 }
-const when = (time: string): string =>
-  new Date(time).toLocaleString(undefined, { dateStyle: 'short', timeStyle: 'medium' })
+const { second: when } = useWritten()
 </script>
 
 <template>

@@ -2,9 +2,11 @@
 import { computed } from 'vue'
 import { departureLines } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import { useWritten } from '../../shared/times.ts'
 import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
+const { day } = useWritten()
 const lines = computed(() => departureLines(job.doc, job.findings, job.system?.panel ?? null))
 const kinds = {
   'life-safety': '■ Life safety, taken on',
@@ -31,7 +33,7 @@ const kinds = {
           <td>{{ kinds[line.kind] }}</td>
           <td>{{ line.what }}</td>
           <td>{{ line.reason }}</td>
-          <td>{{ line.by }}{{ line.at ? `, ${new Date(line.at).toLocaleDateString()}` : '' }}</td>
+          <td>{{ line.by }}{{ line.at ? `, ${day(line.at)}` : '' }}</td>
         </tr>
       </tbody>
     </table>

@@ -14,6 +14,7 @@ import FoldedLines from '../../shared/FoldedLines.vue'
 import NoteState from '../prove/NoteState.vue'
 import { useSession } from '../../line/session.ts'
 import { useJob } from '../../store/job-store.ts'
+import { useWritten } from '../../shared/times.ts'
 
 defineProps<{ ready: boolean }>()
 const job = useJob()
@@ -41,8 +42,7 @@ const items = computed(() => [
   },
 ])
 const signed = computed(() => new Map(evidenceOf(job.doc, 'signoff').map((record) => [record.what, record])))
-const when = (time: string): string =>
-  new Date(time).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+const { moment: when } = useWritten()
 
 /** A sign-off of this name, bound to what the plan keys now. */
 function fresh(what: string): Signoff {

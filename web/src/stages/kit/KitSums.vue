@@ -1,16 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { kitSums, type Money } from '#core'
+import { kitSums } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import { useWritten } from '../../shared/times.ts'
 
 const job = useJob()
 const sums = computed(() => (job.system ? kitSums(job.system) : null))
-const money = (list: readonly Money[]): string =>
-  list
-    .map((item) =>
-      new Intl.NumberFormat(undefined, { style: 'currency', currency: item.currency }).format(item.amount),
-    )
-    .join(' and ')
+const written = useWritten()
+const money = (amount: number): string => written.money(amount, sums.value?.currency ?? 'EUR')
 </script>
 
 <template>
@@ -27,11 +24,14 @@ const money = (list: readonly Money[]): string =>
     <div>
       <h2>Cost</h2>
       <p>
-        <template v-if="sums.toBuy.length > 0">{{ money(sums.toBuy) }} to buy</template
+        <template v-if="sums.toBuy > 0">{{ money(sums.toBuy) }} to buy</template
         ><template v-else>nothing to buy</template
-        ><template v-if="sums.saved.length > 0"
-          >; keeping what is there saves {{ money(sums.saved) }}</template
+        ><template v-if="sums.saved > 0">; keeping what is there saves {{ money(sums.saved) }}</template
         >.
+        <span v-if="sums.elsewhere > 0" class="quiet"
+          >{{ sums.elsewhere }} {{ sums.elsewhere === 1 ? 'device is' : 'devices are' }} priced in another
+          currency and not counted.
+        </span>
         <span v-if="sums.unpriced > 0" class="quiet"
           >{{ sums.unpriced }} {{ sums.unpriced === 1 ? 'device has' : 'devices have' }} no price in the
           catalogue.</span

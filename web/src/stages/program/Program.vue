@@ -3,6 +3,7 @@ import { mdiPrinter } from '@mdi/js'
 import { computed } from 'vue'
 import { programmingSheet, type SheetSection } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import { useWritten } from '../../shared/times.ts'
 import LongList from '../../shared/LongList.vue'
 import KeysText from './KeysText.vue'
 
@@ -18,7 +19,8 @@ const openIn = (section: SheetSection): number => section.steps.filter((step) =>
 const firstZone = computed(
   () => sheet.value?.sections.find((section) => section.title.startsWith('Zone'))?.title,
 )
-const printed = new Date().toLocaleDateString(undefined, { dateStyle: 'medium' })
+const { day } = useWritten()
+const printed = computed(() => day(new Date().toISOString()))
 
 const workWords = computed(() =>
   job.rules.schools.placeOfWork === 'bench'

@@ -18,11 +18,13 @@ import {
   type TestResult,
 } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import { useWritten } from '../../shared/times.ts'
 import { toldWords } from '../../shared/told.ts'
-import { clock, proofTitle, stateLook } from './words.ts'
+import { proofTitle, stateLook } from './words.ts'
 
 const props = defineProps<{ entry: ProofStop; item: ProofItem; next: boolean; family: Family | null }>()
 const job = useJob()
+const { moment: clock } = useWritten()
 const reading = ref('')
 const note = ref('')
 const fault = ref('')

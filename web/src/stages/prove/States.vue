@@ -12,10 +12,11 @@ import {
   type TemporaryState,
 } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import { useWritten } from '../../shared/times.ts'
 import NoteState from './NoteState.vue'
-import { clock } from './words.ts'
 
 const job = useJob()
+const { moment: clock } = useWritten()
 /** The station has a place of its own. */
 const kinds = (Object.keys(stateRules) as StateKind[]).filter((kind) => kind !== 'station-on-test')
 const states = computed(() => openStates(job.doc).filter((state) => state.kind !== 'station-on-test'))

@@ -3,10 +3,11 @@ import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
 import { blankState, openStates, recordProblems, type TemporaryState } from '#core'
 import { useJob } from '../../store/job-store.ts'
-import { clock } from './words.ts'
+import { useWritten } from '../../shared/times.ts'
 
 defineProps<{ onTest: TemporaryState | null }>()
 const job = useJob()
+const { moment: clock } = useWritten()
 const hours = ref(2)
 const why = ref('Tests of this job')
 const fault = ref('')

@@ -31,8 +31,3 @@ export function chipsOf(stop: ProofStop) {
     return { kind, state, text: `${proofRules[kind].short}${count}`, name: proofRules[kind].name }
   })
 }
-
-/** A time as people on site read it. */
-export function clock(time: string): string {
-  return new Date(time).toLocaleString(undefined, { dateStyle: 'short', timeStyle: 'short' })
-}

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { recordsOf, removeRoomOps, renameRoomOps, roomKinds, type Room } from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
@@ -16,21 +16,28 @@ const areas = computed(() => [
 ])
 const kinds = roomKinds.map((kind) => ({ title: kind, value: kind }))
 
+/** The name that was typed and refused, with why: it stands there until it is mended. */
+const refused = ref<{ room: string; typed: string; why: string } | null>(null)
+
 /** A new name goes to the devices of the room as well, as one edit. */
 function rename(room: Room, event: Event): void {
-  const input = event.target as HTMLInputElement
-  const to = input.value.trim()
+  const to = (event.target as HTMLInputElement).value.trim()
+  refused.value = null
   if (to === room.name) return
   const taken = rooms.value.some(
     (other) => other.id !== room.id && other.name.toLowerCase() === to.toLowerCase(),
   )
   if (to === '' || to.length > 60 || taken) {
-    const message = taken ? `there is a room “${to}” already` : 'must have 1 to 60 characters'
-    job.tell(`${room.name} keeps its name.`, [{ path: 'name', message }])
-    input.value = room.name
+    const why = taken ? `there is a room “${to}” already` : 'must have 1 to 60 characters'
+    refused.value = { room: room.id, typed: to, why }
     return
   }
   job.edit('room.rename', renameRoomOps(job.doc, room, to))
+}
+
+function restore(room: Room, event: Event): void {
+  refused.value = null
+  ;(event.target as HTMLInputElement).value = room.name
 }
 </script>
 
@@ -58,11 +65,15 @@ function rename(room: Room, event: Event): void {
         <td>
           <input
             class="name"
-            :value="room.name"
+            :class="{ wrong: refused?.room === room.id }"
+            :value="refused?.room === room.id ? refused.typed : room.name"
             :aria-label="`Name of ${room.name}`"
+            :aria-invalid="refused?.room === room.id"
             size="14"
             @change="rename(room, $event)"
+            @keydown.esc="restore(room, $event)"
           />
+          <div v-if="refused?.room === room.id" class="fault" role="alert">{{ refused.why }}</div>
         </td>
         <td>
           <CellChoice
@@ -134,6 +145,13 @@ function rename(room: Room, event: Event): void {
 </template>
 
 <style scoped>
+.wrong {
+  border-color: rgb(var(--v-theme-error)) !important;
+}
+.fault {
+  color: rgb(var(--v-theme-error));
+  font-size: 0.8125rem;
+}
 .name {
   font: inherit;
   font-weight: 600;

@@ -43,9 +43,12 @@ describe('rooms', () => {
   ])('keep their name against “%s”, and say why', async (name, why) => {
     await page.type('Name of Porch', name)
     expect(names('room')).toEqual(['Porch', 'Hall'])
-    expect(page.job.notice?.title).toBe('Porch keeps its name.')
-    expect(page.job.notice?.lines).toEqual([`name: ${why}`])
-    expect(page.control('Name of Porch').value).toBe('Porch')
+    expect(page.host.querySelector('[role="alert"]')?.textContent).toBe(why)
+    // What was typed stands there until it is mended.
+    expect(page.control('Name of Porch').value).toBe(name.trim())
+    await page.type('Name of Porch', 'Lobby')
+    expect(names('room')).toEqual(['Lobby', 'Hall'])
+    expect(page.host.querySelector('[role="alert"]')).toBeNull()
   })
 
   it('refuse a weight that is none, name what is allowed, and keep what was typed', async () => {
