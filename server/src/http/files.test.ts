@@ -108,6 +108,19 @@ describe('the zone schedule', () => {
     expect(pdf.text.includes('/FontFile2')).toBe(true)
     expect(/\/BaseFont \/[A-Z]+\+Roboto/.test(pdf.text)).toBe(true)
   })
+
+  it.each([
+    // ISO 216 A4 and ANSI letter, across, in points of 1/72 inch.
+    ['europe', '841.89 595.28'],
+    ['north-america', '792 612'],
+    ['own', '841.89 595.28'],
+  ])('is for the paper of the region: %s', async (region, paper) => {
+    const job = randomUUID()
+    const written = JSON.stringify(demo()).replace(/"region":"[a-z-]+"/, `"region":"${region}"`)
+    expect((await bring(ann, job, JSON.parse(written) as ReturnType<typeof demo>)).status).toBe(200)
+    const pdf = await ann.raw(`/api/jobs/${job}/schedule.pdf`)
+    expect(/\/MediaBox \[0 0 ([\d. ]+)\]/.exec(pdf.text)?.[1]).toBe(paper)
+  })
 })
 
 describe('evidence of a file', () => {
