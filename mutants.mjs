@@ -31,6 +31,7 @@ const held = {
   'core/src/response': [
     `${core}/response/*.test.ts`,
     `${core}/findings/{response,delays,reporting,settings}/*.test.ts`,
+    `${core}/programming/settings.test.ts`,
   ],
   'core/src/zones': [`${core}/zones/*.test.ts`, `${core}/findings/{zones,numbers,labels,slots}/*.test.ts`],
   'core/src/fit': [`${core}/fit/*.test.ts`, `${core}/findings/fit/*.test.ts`],
