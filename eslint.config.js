@@ -13,6 +13,8 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': 'error',
       'vue/multi-word-component-names': 'off',
+      // A component that is not imported would be left out without a word.
+      'vue/no-undef-components': ['error', { ignorePatterns: ['^v-', '^router-'] }],
     },
   },
   {

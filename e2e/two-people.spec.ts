@@ -43,11 +43,11 @@ test('two people work on one job: news, conflict, undo, offline', async ({ page,
   await expect(page.getByText(/is now loud siren \(Idris Quayle/)).toBeVisible()
   await page.getByRole('button', { name: 'Leave everything' }).click()
   await choose(page, 'Grade', 'Grade 1')
-  await expect(other.getByText('Grade 1')).toBeVisible()
+  await expect(other.getByRole('button', { name: /Grade 1/ })).toBeVisible()
   await page.getByRole('button', { name: /^Undo: changed the grade of the job/ }).click()
-  await expect(other.getByText('Grade 2')).toBeVisible()
+  await expect(other.getByRole('button', { name: /Grade 2/ })).toBeVisible()
   await page.getByRole('button', { name: /^Redo/ }).click()
-  await expect(other.getByText('Grade 1')).toBeVisible()
+  await expect(other.getByRole('button', { name: /Grade 1/ })).toBeVisible()
 
   // Offline work is kept through a reload and sent when the server answers again.
   await page.context().setOffline(true)

@@ -41,8 +41,10 @@ async function beginJob(page: Page): Promise<void> {
 async function fillKit(page: Page): Promise<void> {
   // A device that does not fit says why with its figures.
   await addDevice(page, 'Herald 8 siren')
-  await expect(page.getByText('does not fit')).toBeVisible()
-  await expect(page.getByText('Curlew 8 sends on 868.3 MHz; Tarn radio listens on 433.92 MHz.')).toBeVisible()
+  const why = 'Curlew 8 sends on 868.3 MHz; Tarn radio listens on 433.92 MHz.'
+  // Said where it was chosen, before it was added, and in its row.
+  await expect(page.getByText(`■ does not fit. ${why}`)).toBeVisible()
+  await expect(page.getByRole('row', { name: /Herald 8 siren.*does not fit/ })).toContainText(why)
   await page.getByRole('button', { name: 'More of Herald 8 siren' }).click()
   await page.getByRole('button', { name: /^Remove Herald 8/ }).click()
   await page.getByRole('textbox', { name: 'Quantity' }).fill('none')

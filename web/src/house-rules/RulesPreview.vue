@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldedLines from '../shared/FoldedLines.vue'
 import type { RulesDraft } from './useRulesDraft.ts'
 
 const props = defineProps<{ draft: RulesDraft }>()

@@ -358,7 +358,7 @@ function read(): void {
 }
 .entries {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 280px), 1fr));
   gap: 14px 24px;
 }
 .entries.last {

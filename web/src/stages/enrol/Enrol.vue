@@ -124,6 +124,7 @@ const identityWords = computed(() =>
 }
 .main {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
 }
 .air {

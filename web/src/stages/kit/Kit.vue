@@ -127,6 +127,12 @@ function print(): void {
 </template>
 
 <style scoped>
+@media (max-width: 420px) {
+  .page-head .v-btn-toggle {
+    flex-wrap: wrap;
+    height: auto;
+  }
+}
 .plain:not(.stacked) :deep(tr > td) {
   padding-top: 1px;
   padding-bottom: 1px;

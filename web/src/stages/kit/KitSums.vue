@@ -45,11 +45,12 @@ const money = (amount: number): string => written.money(amount, sums.value?.curr
 .sums {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px 48px;
+  gap: 8px clamp(16px, 4vw, 48px);
   padding: 12px 16px;
   margin-top: 16px;
 }
 .battery {
+  display: inline-block;
   margin-right: 18px;
   white-space: nowrap;
 }

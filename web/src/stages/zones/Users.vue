@@ -119,7 +119,7 @@ function remove(user: SystemUser): void {
 <style scoped>
 .both {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(320px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 320px), 1fr));
   gap: 16px;
   margin-top: 16px;
 }
