@@ -36,7 +36,7 @@ const shots: readonly Shot[] = [
   {
     name: 'house',
     path: `${fennel}/survey`,
-    act: (page) => page.locator('#house-head').evaluate((head) => head.scrollIntoView()),
+    act: (page) => page.getByRole('button', { name: /^Front door/ }).hover(),
   },
   { name: 'kit', path: `${ropewalk}/kit` },
   {
