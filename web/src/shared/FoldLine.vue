@@ -43,10 +43,7 @@ const worst = computed(() => props.findings[0])
         :key="item.name || item.value"
         class="value"
         :class="{ missing: item.missing }"
-        >{{ item.name }} <strong :class="{ num: /^\d/.test(item.value) }">{{ item.value }}</strong><span
-          v-if="item.short"
-          class="short"
-        >
+        >{{ item.name }} <strong>{{ item.value }}</strong><span v-if="item.short" class="short">
           needs {{ item.short }}</span
         ></span
       >
@@ -84,6 +81,7 @@ const worst = computed(() => props.findings[0])
 }
 .value strong {
   font-weight: 600;
+  font-variant-numeric: tabular-nums;
 }
 .short {
   color: rgb(var(--v-theme-error));

@@ -42,6 +42,15 @@ const moving = computed(() => {
   return type ? whileMoving(props.panel, type) : null
 })
 const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${entry.loop} ${entry.name}`))
+
+/** The ID that the zone is known by, or why it has none. */
+const idWords = computed(() => {
+  if (known.value)
+    return groupId(item.value?.family ?? null, known.value.serial) + toldWords(known.value.evidence.made)
+  if (props.zone.device === null) return 'no device'
+  if (props.zone.asProgrammed) return 'as the panel has it'
+  return item.value?.family ? 'not enrolled yet' : 'wired'
+})
 </script>
 
 <template>
@@ -124,15 +133,7 @@ const loops = computed(() => (item.value?.model.loops ?? []).map((entry) => `${e
       <div>
         <dt>ID</dt>
         <dd :class="{ id: known }">
-          {{
-            known
-              ? groupId(item?.family ?? null, known.serial) + toldWords(known.evidence.made)
-              : zone.asProgrammed
-                ? 'as the panel has it'
-                : item?.family
-                  ? 'not enrolled yet'
-                  : 'wired'
-          }}
+          {{ idWords }}
         </dd>
       </div>
     </dl>
