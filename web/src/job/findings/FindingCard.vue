@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { lowerFirst, ruleOf, type Finding } from '#core'
+import { lowerFirst, ruleOf, typeOfId, type Finding } from '#core'
 import { useSession } from '../../line/session.ts'
 import OpsPreview from '../../shared/OpsPreview.vue'
+import Remedies from '../../shared/Remedies.vue'
 import { severityLook } from '../../shared/severity.ts'
 import { useJob } from '../../store/job-store.ts'
 import { useWritten } from '../../shared/times.ts'
 import WaiveForm from './WaiveForm.vue'
 import { barredFrom, waiverOf } from './waiver.ts'
 
+/** Findings of a device that does not fit, or not without a loss. */
+const fitRules: ReadonlySet<string> = new Set(['no-fit', 'receiver-full', 'fit-loss', 'fit-unknown'])
 const props = defineProps<{ finding: Finding; here?: boolean }>()
 const emit = defineEmits<{ show: [finding: Finding] }>()
 const job = useJob()
@@ -20,6 +23,12 @@ const open = ref<number | null>(null)
 const ways = computed(() => [props.finding.fix, ...props.finding.others].filter((way) => way !== null))
 const shown = computed(() => (open.value === null ? null : (ways.value[open.value] ?? null)))
 const waiving = ref(false)
+/** What lets a device fit is sought when it is asked for: it tries the catalogue. */
+const helping = ref(false)
+const helpable = computed(
+  () =>
+    fitRules.has(props.finding.rule) && typeOfId(props.finding.subject) === 'device' && !props.finding.waived,
+)
 const look = computed(() => severityLook[props.finding.severity])
 const rule = computed(() => ruleOf(props.finding.rule))
 /** What nobody can take on is not offered to be. */
@@ -91,6 +100,15 @@ function renew(): void {
           >{{ index === 0 ? '' : 'Or: ' }}{{ index === 0 ? way.title : lowerFirst(way.title) }}…</v-btn
         >
       </template>
+      <v-btn
+        v-if="helpable"
+        size="small"
+        variant="tonal"
+        class="text-none"
+        :aria-expanded="helping"
+        @click="helping = !helping"
+        >What would help</v-btn
+      >
       <v-btn v-if="finding.waived" size="small" variant="text" class="text-none" @click="takeBack"
         >Take that back</v-btn
       >
@@ -103,6 +121,7 @@ function renew(): void {
         >Leave it, with a reason…</v-btn
       >
     </div>
+    <Remedies v-if="helping && helpable" :device="finding.subject" class="mt-2" />
     <WaiveForm v-if="waiving && !finding.waived" :finding="finding" @done="waiving = false" />
     <div v-if="shown" class="preview">
       <h3>{{ shown.title }}: this would change</h3>

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { recordOf, recordsOf, type Finding } from '#core'
+import { blankDevice, pinOps, recordOf, recordsOf, type Finding } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
-import { after, smallDoc } from '../../testing/small-doc.ts'
+import { after, catalogue, smallDoc } from '../../testing/small-doc.ts'
 import FindingCard from './FindingCard.vue'
 
 /** The small job with a response type, and without a label. */
@@ -131,5 +131,36 @@ describe('life safety', () => {
     await page.show(FindingCard, { finding: fire({ rule: 'metal-building' }), here: true })
     expect(page.host.textContent).not.toContain('Leave it')
     expect(page.host.textContent).toContain('Nobody can take it upon themselves')
+  })
+})
+
+describe('a device that does not fit', () => {
+  it('is told what would help, and helped, where it is found', async () => {
+    const siren = { ...blankDevice, id: 'device:siren', model: 'device/herald-8', room: 'yard', order: 2 }
+    page = await openJob(
+      after(smallDoc(), [
+        ...pinOps(smallDoc(), catalogue, [siren.model]),
+        { op: 'add', record: { ...siren, type: 'device' } },
+      ]),
+    )
+    const misfit = finding('no-fit')
+    await page.show(FindingCard, { finding: misfit, here: true })
+    expect(page.host.querySelectorAll('.remedy')).toHaveLength(0)
+    await page.press('What would help')
+    const remedies = [...page.host.querySelectorAll<HTMLElement>('.remedy')]
+    expect(remedies.length).toBeGreaterThan(0)
+    remedies[0]?.click()
+    await page.settle()
+    expect(page.edits).toEqual([])
+    expect(page.host.textContent).toMatch(/does not fit →\s*fits/)
+    await page.press('Apply')
+    expect(page.job.findings.filter(({ rule }) => rule === 'no-fit')).toEqual([])
+    expect(page.edits.map(({ kind }) => kind)).toEqual([expect.stringMatching(/^remedy\./)])
+  })
+
+  it('is offered nothing of that by other findings', async () => {
+    page = await openJob(doc())
+    await page.show(FindingCard, { finding: finding('label-missing'), here: true })
+    expect(page.host.textContent).not.toContain('What would help')
   })
 })
