@@ -41,7 +41,7 @@ const hints: Readonly<Record<Stage, Hint>> = {
     done: has('test'),
   },
   handover: {
-    says: 'What still blocks the hand-over stands on the left. When nothing does, whoever is responsible signs on the right.',
+    says: 'What still blocks the hand-over stands under “Still owed”. When nothing does, it is signed under “To vouch for”.',
     done: has('signoff'),
   },
 }

@@ -38,11 +38,7 @@ const worst = computed(() => props.findings[0])
         ><span aria-hidden="true">{{ severityLook[worst.severity].glyph }}</span
         ><span class="sr-only">{{ severityLook[worst.severity].word }}: {{ worst.text }}</span></span
       >
-      <span
-        v-for="item in values"
-        :key="item.name || item.value"
-        class="value"
-        :class="{ missing: item.missing }"
+      <span v-for="(item, index) in values" :key="index" class="value" :class="{ missing: item.missing }"
         >{{ item.name }} <strong>{{ item.value }}</strong><span v-if="item.short" class="short">
           needs {{ item.short }}</span
         ></span

@@ -58,10 +58,8 @@ const chosen = computed(() => offers.value.find(({ model }) => model.id === form
 const chosenFit = computed(() => {
   if (!chosen.value) return ''
   const { fit } = chosen.value
-  return [
-    `${verdictLook[fit.verdict].glyph} ${verdictLook[fit.verdict].word}`,
-    ...fit.reasons.map(reasonWords),
-  ].join('. ')
+  const { glyph, word } = verdictLook[fit.verdict]
+  return [`${glyph} ${word}.`, ...fit.reasons.map(reasonWords)].join(' ')
 })
 const uses = computed(() => usesOf(job.catalogue.get('device', form.model)?.class ?? 'siren'))
 
