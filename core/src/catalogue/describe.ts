@@ -95,7 +95,7 @@ function receiverLines(entry: ReceiverModel, catalogue: Catalogue): EntryLine[] 
 }
 
 function deviceLines(entry: DeviceModel, catalogue: Catalogue): EntryLine[] {
-  const { batteries, temperatureC, discontinued, price } = entry
+  const { temperatureC, discontinued, price } = entry
   return [
     line('Class', entry.class),
     line('Family', catalogue.get('family', entry.family)?.name ?? 'wired'),
@@ -103,16 +103,13 @@ function deviceLines(entry: DeviceModel, catalogue: Catalogue): EntryLine[] {
     line('Loops', entry.loops.map((item) => `${item.loop} ${item.name}`).join(', ')),
     line('Switches', some(entry.switches?.map((item) => `${item.switch} ${item.on ? 'on' : 'off'}`))),
     line('Slot', entry.slot === 'none' ? '' : entry.slot),
-    line('Ways to transmit', entry.ways.map((item) => item.way).join('; ')),
     line('Checks in every', entry.checkInMinutes === null ? '' : `${entry.checkInMinutes} min`),
     line('Pets', pets(entry)),
     line('Disarms', yes(entry.disarms)),
     line('Temperature', `${temperatureC.from} to ${temperatureC.to} °C`),
     line('Outdoors', stated(entry.outdoor, yes)),
     line('Magnet gap', entry.magnetGapMm === null ? '' : `${entry.magnetGapMm} mm`),
-    line('Batteries', batteries ? `${batteries.count} × ${batteries.type}` : ''),
-    line('Batteries go in', batteries ? stated(batteries.wayUp, (text) => text) : ''),
-    line('First insert already sends', batteries ? stated(batteries.firstInsertLearns, yes) : ''),
+    ...handlingLines(entry),
     line('Trips at', trips(entry)),
     line(
       'Smoke and heat as one event',
@@ -154,9 +151,43 @@ function deviceLines(entry: DeviceModel, catalogue: Catalogue): EntryLine[] {
       'Price',
       stated(price, (item) => `${item.amount} ${item.currency}${item.pack > 1 ? ` for ${item.pack}` : ''}`),
     ),
-    line('Sticker is', entry.sticker),
     line('Note', entry.note ?? ''),
   ]
+}
+
+/**
+ * How a device is handled before it is learned, in the maker's words: sticker, batteries, ways to make it send, times; seconds.
+ * What the maker leaves out is said to be left out. `–` does not occur: what does not apply is empty.
+ */
+export function handlingLines(model: DeviceModel): EntryLine[] {
+  const { batteries, family, stickerPlace } = model
+  const several = batteries !== null && batteries.count > 1
+  const wake = model.ways.map(wayWords)
+  return [
+    line('Sticker is', stickerPlace ? `${placeWords[stickerPlace]}: ${model.sticker}` : model.sticker),
+    line('Batteries', batteries ? `${batteries.count} × ${batteries.type}` : ''),
+    line('Batteries go in', batteries ? stated(batteries.wayUp, String) : ''),
+    line('Order of batteries', several ? stated(batteries.order, String) : ''),
+    line('First insert already sends', batteries ? stated(batteries.firstInsertLearns, yes) : ''),
+    line('Ways to transmit', wake.join('; ')),
+    line('Ready after power-up', family ? stated(model.readyAfterSeconds, (seconds) => `${seconds} s`) : ''),
+    line(
+      'Sleeps after a trip',
+      family && model.class === 'motion' ? stated(model.sleepsSeconds, (seconds) => `${seconds} s`) : '',
+    ),
+  ]
+}
+
+const placeWords = {
+  outside: 'outside',
+  inside: 'inside, with the cover off',
+  'under-batteries': 'inside, with the batteries out',
+} as const
+
+/** A way to make a device send, with how long and what its light does: `hold the button for 5 s (its lamp glows)`. */
+export function wayWords({ way, seconds, indicator }: DeviceModel['ways'][number]): string {
+  const long = seconds === undefined ? way : `${way}, ${seconds} s`
+  return indicator === undefined ? long : `${long} (${indicator})`
 }
 
 function panelLines(entry: PanelModel, catalogue: Catalogue): EntryLine[] {

@@ -20,6 +20,9 @@ export const base = {
   regions: z.array(region).min(1),
 }
 
+/** Where a sticker can be. */
+export const stickerPlaces = ['outside', 'inside', 'under-batteries'] as const
+
 /** A grade of EN 50131. */
 export const grade = z.union([z.literal(1), z.literal(2), z.literal(3)], 'must be grade 1, 2 or 3')
 

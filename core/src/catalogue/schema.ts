@@ -1,5 +1,15 @@
 import { z } from 'zod'
-import { base, deviceClasses, entryId, events, firmware, grade, label, note } from './entry-fields.ts'
+import {
+  base,
+  deviceClasses,
+  entryId,
+  events,
+  firmware,
+  grade,
+  label,
+  note,
+  stickerPlaces,
+} from './entry-fields.ts'
 import { panelSchema } from './panel-schema.ts'
 
 export * from './entry-fields.ts'
@@ -98,6 +108,8 @@ const device = z.strictObject({
         sends: z.enum(['event', 'tamper', 'power-up', 'button']),
         /** What the device's own light then does. */
         indicator: label.optional(),
+        /** How long it is held or goes on until the device sends, s. */
+        seconds: z.number().min(0.1).max(600).optional(),
       }),
     )
     .max(6),
@@ -113,6 +125,8 @@ const device = z.strictObject({
       type: label,
       /** Which way up they go in, as the device shows it. */
       wayUp: label.optional(),
+      /** Which of several goes in first, and how fast the others follow. */
+      order: label.optional(),
       /** Whether the first insert already sends, and a listening panel learns it. */
       firstInsertLearns: z.boolean().optional(),
     })
@@ -121,6 +135,12 @@ const device = z.strictObject({
     .array(z.strictObject({ panel: entryId('panel'), code: z.string().min(1).max(12) }))
     .max(20),
   sticker: note,
+  /** Where one has to be to read the sticker: what is inside is read before the cover closes. */
+  stickerPlace: z.enum(stickerPlaces).optional(),
+  /** Seconds after power-up in which it does not yet answer to what it watches. */
+  readyAfterSeconds: z.number().int().min(1).max(3600).optional(),
+  /** Seconds after a trip in which it does not send again. */
+  sleepsSeconds: z.number().int().min(1).max(3600).optional(),
   note: note.nullable(),
   /** The model that this is a variant of, and what makes it one. */
   variant: z.strictObject({ of: label, how: label }).optional(),

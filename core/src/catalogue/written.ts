@@ -17,16 +17,17 @@ export interface KeptEntry extends WrittenEntry {
 }
 
 /** Number of the pack form in force. Whatever adds entry fields takes the next one. */
-export const PACK_FORMAT = 4
+export const PACK_FORMAT = 5
 
 type Raw = Readonly<Record<string, unknown>>
 
 /**
  * Steps from one form to the next; `steps[0]` reads form 1. What an older form did not have stays away: it reads as not
  * stated, never as a comforting default. Form 2 is form 1 with a number that counts; form 3 may say which families keep an average
- * of a whole day; form 4 which models join smoke and heat, and where they are apart.
+ * of a whole day; form 4 which models join smoke and heat, and where they are apart; form 5 how a device is handled
+ * before it is learned: where its sticker is, how long it is held, in which order its batteries go in, how long it sleeps.
  */
-const steps: readonly ((raw: Raw) => Raw)[] = [(raw) => raw, (raw) => raw, (raw) => raw]
+const steps: readonly ((raw: Raw) => Raw)[] = [(raw) => raw, (raw) => raw, (raw) => raw, (raw) => raw]
 
 /** The raw entry brought to the form in force, not yet checked. */
 export function upgradedEntry(raw: unknown, form: number): unknown {

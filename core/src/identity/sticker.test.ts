@@ -24,7 +24,7 @@ describe('reading a sticker', () => {
   })
 
   it.each([
-    ['wren', '', 'empty', 'Type or scan the Wren sticker (on the back plate, under the word Wren).'],
+    ['wren', '', 'empty', 'Type or scan the Wren sticker (8 digits in two groups).'],
     [
       'wren',
       '4.0E+12',

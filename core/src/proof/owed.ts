@@ -405,7 +405,7 @@ export function hints(item: ProofItem, model: DeviceModel | null, family: Family
   }
   if (item.kind === 'armed' && model?.class === 'motion' && family?.way === 'one-way')
     how.push(
-      'One-way motions sleep after a trip: leave the room for the sleep time first, else it is inconclusive.',
+      `One-way motions sleep after a trip: leave the room for ${model.sleepsSeconds === undefined ? 'the sleep time' : `${model.sleepsSeconds} s`} first, else it is inconclusive.`,
     )
   return how
 }

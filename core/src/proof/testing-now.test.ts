@@ -139,7 +139,13 @@ describe('cautions and hints', () => {
       const { model } = stopOf(tarn(), `device:${key}`)
       return hints(itemOf(tarn(), key, kind), model, wren).join(' ')
     }
-    expect(told('hall', 'armed')).toContain('leave the room for the sleep time')
+    expect(told('hall', 'armed')).toContain('leave the room for 150 s first')
+    const hall = stopOf(tarn(), 'device:hall').model
+    const { sleepsSeconds, ...unsaid } = hall ?? ((): never => expect.fail('no model'))()
+    expect(sleepsSeconds).toBe(150)
+    expect(hints(itemOf(tarn(), 'hall', 'armed'), unsaid, wren).join(' ')).toContain(
+      'for the sleep time first',
+    )
     expect(told('hall', 'walk')).toContain('inconclusive, not failed')
     expect(told('porch', 'armed')).not.toContain('sleep')
     expect(told('porch', 'placement')).toMatch(/receiver.*4 bars.*2 bars/)

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { enrolmentOf, groupId, NO_STICKER, proofRoute, settledSubjects } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import DeviceSheet from './DeviceSheet.vue'
 import IdCompare from './IdCompare.vue'
 import type { Enrolling } from './useEnrol.ts'
 
@@ -245,9 +246,6 @@ function read(): void {
             : ''
           : 'Let the panel learn, make the device send, and type what the display shows.'
       }}
-      Ways to make it transmit:
-      {{ model?.ways.map((way) => way.way).join('; ') || 'see its own sheet' }}. Sticker:
-      {{ model?.sticker }}.
     </p>
     <form v-if="mayGoWithout && asking" class="without" @submit.prevent="goWithout">
       <v-text-field
@@ -319,6 +317,7 @@ function read(): void {
         >Take the sister’s ID {{ groupId(family, sister) }}</v-btn
       >
     </div>
+    <DeviceSheet v-if="model && !candidate" :model="model" class="handling" />
   </section>
 </template>
 
@@ -361,8 +360,12 @@ function read(): void {
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 280px), 1fr));
   gap: 14px 24px;
 }
+/* An order of its own in the card: what is typed comes last where the air is simulated, the device's sheet behind all. */
 .entries.last {
   order: 1;
+}
+.handling {
+  order: 2;
 }
 .entry {
   display: grid;

@@ -76,7 +76,7 @@ it('holds Accept back until a contact was tripped once more', async () => {
   trip('two')
   await page.settle()
   expect(text()).toContain('Heard 2 times: confirmed.')
-  expect(text()).not.toContain('Ways to make it transmit')
+  expect(text()).not.toContain('To make it send')
   expect(accept().disabled).toBe(false)
   await page.press('Accept for zone 07')
   expect(page.edits.map((edit) => edit.kind)).toEqual(['enrol.accept'])
@@ -151,7 +151,7 @@ it('goes without the second transmission for a reason that covers the class, cou
   await page.settle()
   expect(accept().disabled).toBe(true)
   // While something is judged nothing is said of waiting for it.
-  expect(text()).not.toContain('Ways to make it transmit')
+  expect(text()).not.toContain('To make it send')
   await page.press('Go without a second transmission…')
   const field = (): HTMLInputElement => {
     const input = page.host.querySelector<HTMLInputElement>('.without input')
@@ -345,4 +345,15 @@ it('keeps that no sticker was compared, also of an ID that is nearly another job
   expect(text()).toContain('It is nearly 2041 7738 of the job “Heron Weir”')
   await page.press('Accept for zone 07')
   expect(evidence().map(({ times, code }) => [times, code])).toEqual([[2, 'no-sticker']])
+})
+
+it('shows how the device is handled until something is heard', async () => {
+  await open('20417733')
+  expect(text()).toContain('To make it send')
+  expect(text()).toContain('open the contact (its amber lamp glows while it sends)')
+  expect(text()).toContain('on the board, left of the battery. Read it before the cover closes.')
+  expect(text()).toMatch(/First insert already sends\s*no/)
+  trip('one')
+  await page.settle()
+  expect(text()).not.toContain('To make it send')
 })

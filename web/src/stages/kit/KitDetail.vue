@@ -131,7 +131,8 @@ function history(): void {
         <dt>Batteries</dt>
         <dd>
           {{ model.batteries.count }} × {{ model.batteries.type
-          }}<template v-if="model.batteries.wayUp">, {{ model.batteries.wayUp }}</template>
+          }}<template v-if="model.batteries.wayUp">, {{ model.batteries.wayUp }}</template
+          ><template v-if="model.batteries.order">; {{ model.batteries.order }}</template>
         </dd>
       </div>
       <div v-if="model.lifeYears">
