@@ -13,6 +13,7 @@ import { adviseDevice } from '../response/advise-device.ts'
 import { fullSet, setsOf, tripsInSets } from '../response/letters.ts'
 import { tripsOf, type Trips } from '../response/modes.ts'
 import { openStates } from '../proof/states.ts'
+import type { WrittenTimes } from '../units/times.ts'
 import { printNumber } from '../zones/numbers.ts'
 
 /** Everything judging depends on; the same input gives the same findings. */
@@ -21,6 +22,8 @@ export interface JudgeInput {
   readonly catalogue: Catalogue
   /** The clock as UTC text, for what expires. */
   readonly now: string
+  /** How times are written in what is told; UTC where it is left out. No verdict and no key depends on it. */
+  readonly times?: WrittenTimes
   /** The firm's other uses of this job's serials; null means that it was not checked. */
   readonly elsewhere: readonly { readonly serial: string; readonly job: string }[] | null
   /** The firm's house rules; those in force for the job follow from them. */

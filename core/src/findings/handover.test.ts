@@ -5,7 +5,9 @@ import { evidenceBy } from '../job/testing/records.ts'
 import { proofRoute } from '../proof/owed.ts'
 import { proofRecord, signoffRecord } from '../proof/records.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
+import { writtenIn } from '../units/times.ts'
 import { nextStage, owedList } from './handover.ts'
+import { judge } from './judge.ts'
 
 const at = '2026-05-04T12:00:00Z'
 const owed = (job: SmallJob, now = at) => owedList(job.input(now), job.findings())
@@ -155,6 +157,19 @@ describe('what is owed before hand-over', () => {
     expect(owed(job).map((item) => item.text)).toEqual([
       'The station is on test, by Idris, since 2026-05-04 12:00 UTC until 2026-05-04 14:30 UTC: armed tests. Meanwhile alarms bring no help.',
     ])
+    const doc = job.doc
+    const asked = { doc, catalogue, now: '2026-05-04T15:00:00Z', elsewhere: [], houseRules: job.houseRules }
+    const american = { ...asked, times: writtenIn('north-america', 'America/Chicago') }
+    const found = (input: typeof asked) => {
+      const findings = judge(input)
+      const overdue = findings.find(({ rule }) => rule === 'state-overdue')
+      return { key: overdue?.key, text: overdue?.text, owed: owedList(input, findings)[0]?.text }
+    }
+    // The moments are told as they are written there; what is found is the same, so that a waiver holds.
+    const plain = (text: string | undefined) => text?.replace(/[\u202f\u00a0]/g, ' ')
+    expect(found(american).key).toBe(found(asked).key)
+    expect(plain(found(american).text)).toContain('was to end at May 4, 2026, 9:30 AM and is still open')
+    expect(plain(found(american).owed)).toContain('since May 4, 2026, 7:00 AM until May 4, 2026, 9:30 AM')
   })
 
   it('names three of many things, and has the others by name, too', () => {

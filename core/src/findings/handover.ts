@@ -8,6 +8,7 @@ import { rulesInForce } from '../job/rules-in-force.ts'
 import type { JudgeInput } from './context.ts'
 import type { Finding } from './finding.ts'
 import { stops } from './judge.ts'
+import { utcTimes, type WrittenTimes } from '../units/times.ts'
 import { counted, plural } from './words/plural.ts'
 import { stageKeys, type Stage } from '../job/stages.ts'
 import { isDeviceInPanel, isInPanel } from '../job/enrolment.ts'
@@ -78,10 +79,11 @@ function planOwed({ system }: Look, findings: readonly Finding[]): Owed[] {
 }
 
 function statesOwed({ input, doc }: Look): Owed[] {
+  const { moment } = times(input)
   return openStates(doc).flatMap((state) => {
     const { name, costs } = stateRules[state.kind]
     const whose = `${name}${about(stateAbout(doc, input.catalogue, state))}, by ${state.who}`
-    const text = `${whose}, since ${clock(state.at)} until ${clock(state.until)}: ${state.why}. Meanwhile ${costs}.`
+    const text = `${whose}, since ${moment(state.at)} until ${moment(state.until)}: ${state.why}. Meanwhile ${costs}.`
     return blocking({ key: `state ${state.id}`, stage: 'prove' }, text)
   })
 }
@@ -131,13 +133,13 @@ function proofsOwed({ input, doc }: Look): Owed[] {
     ).map((owed) => ({ ...owed, rest: changed.slice(NAMED) })),
     ...blocking(
       { key: 'averages', stage: 'prove' },
-      `${waiting} 24-hour ${plural(waiting, 'reading waits for its', 'readings wait for their')} day to pass, the last until ${clock(latest(averages))}.`,
+      `${waiting} 24-hour ${plural(waiting, 'reading waits for its', 'readings wait for their')} day to pass, the last until ${times(input).moment(latest(averages))}.`,
       waiting,
     ),
     ...(settling.length > 0
       ? blocking(
           { key: 'settling', stage: 'prove' },
-          `The mesh is to be left quiet until ${clock(latest(settling))}.`,
+          `The mesh is to be left quiet until ${times(input).moment(latest(settling))}.`,
         )
       : []),
   ]
@@ -192,7 +194,7 @@ function laterOwed({ input, doc, system }: Look): Owed[] {
       .filter(({ state }) => !open.has(state))
       .flatMap(({ state, task, from }) => {
         const had = `${state.who} had noted: ${stateRules[state.kind].name}`
-        const text = `From ${clock(from).slice(0, 10)}: ${task} ${had}${about(stateAbout(doc, input.catalogue, state))}.`
+        const text = `From ${times(input).day(from)}: ${task} ${had}${about(stateAbout(doc, input.catalogue, state))}.`
         return later({ key: `task ${state.id}`, stage: 'prove' }, text)
       }),
   ]
@@ -220,6 +222,6 @@ function about(name: string): string {
   return name === '' ? '' : ` (${name})`
 }
 
-function clock(time: string): string {
-  return `${time.slice(0, 10)} ${time.slice(11, 16)} UTC`
+function times({ times: asked }: JudgeInput): WrittenTimes {
+  return asked ?? utcTimes
 }

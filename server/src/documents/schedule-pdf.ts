@@ -8,6 +8,7 @@ import {
   jobInfo,
   judge,
   owedList,
+  writtenIn,
   recordOf,
   recordsOf,
   rulesInForce,
@@ -39,8 +40,15 @@ export async function schedulePdf(
   return pdfmake.createPdf(definition(document, catalogue, houseRules, now)).getBuffer()
 }
 
+/** What is printed of, and how its days are written. */
+interface Printed {
+  readonly document: JobDocument
+  readonly catalogue: Catalogue
+  readonly day: (time: string) => string
+}
+
 /** Departures with their reasons, life safety first; nothing where there are none. */
-function departures(document: JobDocument, catalogue: Catalogue, findings: readonly Finding[]): Content[] {
+function departures({ document, catalogue, day }: Printed, findings: readonly Finding[]): Content[] {
   const lines = departureLines(document, findings, systemOf(document, catalogue).panel)
   if (lines.length === 0) return []
   const words = {
@@ -53,7 +61,7 @@ function departures(document: JobDocument, catalogue: Catalogue, findings: reado
     { text: 'Departures, each with its reason', style: 'head' },
     {
       ul: lines.map((line) => ({
-        text: `${words[line.kind]}${line.what} Reason: ${line.reason}${line.by ? ` (${line.by}, ${line.at.slice(0, 10)})` : ''}`,
+        text: `${words[line.kind]}${line.what} Reason: ${line.reason}${line.by ? ` (${line.by}, ${day(line.at)})` : ''}`,
         bold: line.kind === 'life-safety',
       })),
     },
@@ -68,11 +76,12 @@ function definition(
 ): TDocumentDefinitions {
   const info = jobInfo(document)
   const system = systemOf(document, catalogue)
-  const input = { doc: document, catalogue, now: now.toISOString(), elsewhere: null, houseRules }
+  const times = writtenIn(info.region)
+  const input = { doc: document, catalogue, now: now.toISOString(), elsewhere: null, houseRules, times }
   const findings = judge(input)
   const owed = owedList(input, findings)
   const notes = customerNotes(document, catalogue, rulesInForce(document, houseRules))
-  const day = now.toISOString().slice(0, 10)
+  const day = times.day(now.toISOString())
   const heads = scheduleColumns.map(([, title]) => ({ text: title, bold: true }))
   const lines = zoneSchedule(document, catalogue).map((line) => scheduleColumns.map(([key]) => line[key]))
   const fobs = system.devices
@@ -112,7 +121,7 @@ function definition(
       ...(owed.length === 0
         ? []
         : [{ ul: owed.map((item) => `${item.blocks ? 'Blocks hand-over: ' : ''}${item.text}`) }]),
-      ...departures(document, catalogue, findings),
+      ...departures({ document, catalogue, day: times.day }, findings),
       ...(notes.length === 0 ? [] : [{ text: 'To tell the customer', style: 'head' }, { ul: notes }]),
       { text: 'Zones', style: 'head' },
       lines.length === 0

@@ -5,7 +5,9 @@ import {
   judge,
   nextStage,
   openStates,
+  jobInfo,
   owedList,
+  writtenIn,
   readJobFile,
   recordsOf,
   replay,
@@ -90,7 +92,14 @@ export async function doTask(
   if (task.kind === 'file') return readFile(task.text)
   if (task.kind === 'export') return writeJobFile(task.jobId, document, kept)
   const catalogue = new Catalogue(kept)
-  const input = { doc: document, catalogue, now: task.now, elsewhere: null, houseRules: task.rules }
+  const input = {
+    doc: document,
+    catalogue,
+    now: task.now,
+    elsewhere: null,
+    houseRules: task.rules,
+    times: writtenIn(jobInfo(document).region),
+  }
   switch (task.kind) {
     case 'summary': {
       const findings = judge(input)

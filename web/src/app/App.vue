@@ -10,8 +10,8 @@ import {
   mdiServerOutline,
   mdiThemeLightDark,
 } from '@mdi/js'
-import { useEventListener } from '@vueuse/core'
-import { ref } from 'vue'
+import { useEventListener, useLocalStorage, usePreferredDark } from '@vueuse/core'
+import { ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { newerBuild } from '../line/api.ts'
@@ -41,8 +41,16 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   if (session.person && !route.meta.open) searching.value = true
 })
 
+/** The look chosen on this device; what its system asks for where the two are the same, so that one follows it again. */
+const look = useLocalStorage<'system' | 'light' | 'dark'>('kapelle-look', 'system')
+const systemDark = usePreferredDark()
+watch(look, (chosen) => theme.change(['light', 'dark'].includes(chosen) ? chosen : 'system'), {
+  immediate: true,
+})
+
 function turnTheme(): void {
-  theme.change(theme.global.current.value.dark ? 'light' : 'dark')
+  const dark = !theme.global.current.value.dark
+  look.value = dark === systemDark.value ? 'system' : dark ? 'dark' : 'light'
 }
 
 async function leave(): Promise<void> {

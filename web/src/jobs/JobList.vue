@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { writtenIn } from '../shared/times.ts'
 import { mdiMagnify, mdiPlus } from '@mdi/js'
 import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import type { JobList, ListedJob } from '#core'
+import { writtenIn, type JobList, type ListedJob } from '#core'
 import { api } from '../line/api.ts'
 import { deviceQueue } from '../line/device-queue.ts'
 import { useSession } from '../line/session.ts'

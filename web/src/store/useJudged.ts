@@ -2,7 +2,9 @@ import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import {
   judge,
+  jobInfo,
   owedList,
+  writtenIn,
   placesOf,
   rulesInForce,
   serialsOf,
@@ -35,6 +37,7 @@ export function useJudged(opts: {
       now: now.value,
       elsewhere: elsewhere.value,
       houseRules: houseRules(),
+      times: writtenIn(jobInfo(document).region),
     }
   }
   const findings = computed(() => (jobId.value ? judge(inputOf(doc.value, catalogue.value)) : []))

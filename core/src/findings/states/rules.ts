@@ -1,4 +1,5 @@
 import { stateAbout, stateRules } from '../../proof/states.ts'
+import { utcTimes } from '../../units/times.ts'
 import type { RulesOf } from '../finding.ts'
 
 /** What the rules on temporary states find. */
@@ -11,6 +12,8 @@ export interface StateFacts {
     readonly who: string
     /** When it was to end, UTC. */
     readonly until: string
+    /** The same as it is written for who reads it. */
+    readonly ended: string
   }
 }
 
@@ -32,6 +35,7 @@ export const overdueRules: RulesOf<StateFacts> = {
                   about: stateAbout(c.doc, c.catalogue, state),
                   who: state.who,
                   until: state.until,
+                  ended: (c.times ?? utcTimes).moment(state.until),
                 },
                 fix: null,
               },

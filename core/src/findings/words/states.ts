@@ -6,7 +6,7 @@ export const stateWords: WordsOf<StateFacts> = {
   'state-overdue': {
     title: 'temporary state past its time',
     source: 'Temporary states expire: each says until when, and blocks hand-over while open',
-    says: ({ state, about, who, until }) =>
-      `${state}${about === '' ? '' : ` (${about})`}, by ${who}, was to end at ${until.slice(0, 16).replace('T', ' ')} UTC and is still open.`,
+    says: ({ state, about, who, ended }) =>
+      `${state}${about === '' ? '' : ` (${about})`}, by ${who}, was to end at ${ended} and is still open.`,
   },
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { writtenIn } from './times.ts'
+import { utcTimes, writtenIn } from './times.ts'
 
 // Node and browsers put a narrow space before AM and PM.
 const plain = (text: string) => text.replace(/[\u202f\u00a0]/g, ' ')
@@ -32,5 +32,24 @@ describe('days, times and amounts', () => {
     const own = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' }).format(new Date(time))
     expect(writtenIn('own').day(time)).toBe(own)
     expect(writtenIn(undefined).day(time)).toBe(own)
+  })
+
+  it('are those of the zone that is named', () => {
+    const noon = '2026-05-04T12:00:00Z'
+    expect(plain(writtenIn('europe', 'UTC').moment(noon))).toBe('4 May 2026, 12:00')
+    expect(plain(writtenIn('europe', 'America/Chicago').moment(noon))).toBe('4 May 2026, 07:00')
+    expect(plain(writtenIn('north-america', 'Asia/Tokyo').moment('2026-05-04T16:00:00Z'))).toBe(
+      'May 5, 2026, 1:00 AM',
+    )
+  })
+
+  it('stay as they are written where they are none', () => {
+    const { day, moment } = writtenIn('europe', 'UTC')
+    expect([day(''), moment('2026-99-99T99:99:99Z')]).toEqual(['', '2026-99-99T99:99:99Z'])
+  })
+
+  it('are UTC and say so where nobody knows who reads them', () => {
+    expect(utcTimes.moment('2026-05-04T12:34:56Z')).toBe('2026-05-04 12:34 UTC')
+    expect(utcTimes.day('2026-05-04T12:34:56Z')).toBe('2026-05-04')
   })
 })
