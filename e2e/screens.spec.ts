@@ -145,3 +145,70 @@ test('one search on every page, by keyboard', async ({ page }) => {
   await page.keyboard.press('?')
   await expect(page.getByRole('dialog')).toContainText('Search everything')
 })
+
+test('on paper each view says whose it is, cuts nothing off and has nothing to press', async ({ page }) => {
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await signIn(page, 'morwen')
+  // Width of the sheet within its margins at 96 px an inch, and whether it lies across: A4 here, letter in North America.
+  const jobs = [
+    {
+      path: '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001',
+      name: 'The Old Ropewalk',
+      upright: 703,
+      across: 1031,
+      page: [595, 842],
+    },
+    {
+      path: '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a002',
+      name: 'Fennel Bank',
+      upright: 725,
+      across: 965,
+      page: [612, 792],
+    },
+  ]
+  for (const job of jobs)
+    for (const stage of ['survey', 'kit', 'zones', 'program', 'prove', 'handover']) {
+      const lies = ['kit', 'zones', 'handover'].includes(stage)
+      await page.setViewportSize({ width: lies ? job.across : job.upright, height: 1000 })
+      await page.goto(`${url()}${job.path}/${stage}`)
+      await expect(page.locator('h1').first()).toBeVisible()
+      await page.emulateMedia({ media: 'print' })
+      await test.step(`${job.name} ${stage}`, async () => {
+        await expect(page.locator('main')).toContainText(new RegExp(`${job.name}.*printed`))
+        await expect(page.locator('main .v-btn:visible')).toHaveCount(0)
+        await expectWhole(page, `${job.name} ${stage} on paper`)
+      })
+      const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
+      const [, width, height] = /MediaBox\s*\[0 0 ([\d.]+) ([\d.]+)\]/.exec(pdf) ?? []
+      const measured = [Math.round(Number(width)), Math.round(Number(height))]
+      expect(measured).toEqual(lies ? [...job.page].reverse() : job.page)
+      await page.emulateMedia({ media: null })
+    }
+  // Printing from the dark look: ink is dark on paper, and the look is as before afterwards.
+  await expect(page.locator('.v-application')).toHaveClass(/v-theme--dark/)
+  await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')))
+  await expect(page.locator('.v-application')).toHaveClass(/v-theme--light/)
+  await page.evaluate(() => window.dispatchEvent(new Event('afterprint')))
+  await expect(page.locator('.v-application')).toHaveClass(/v-theme--dark/)
+})
+
+test('the look that was chosen is kept, and follows the system again once it is the same', async ({
+  page,
+}) => {
+  await page.emulateMedia({ colorScheme: 'light' })
+  await signIn(page, 'morwen')
+  const turn = async (): Promise<void> => {
+    await page.getByRole('button', { name: 'Morwen Tallis' }).click()
+    await page.getByText('Light or dark').click()
+  }
+  const look = page.locator('.v-application')
+  await turn()
+  await expect(look).toHaveClass(/v-theme--dark/)
+  await page.reload()
+  await expect(page.getByRole('heading', { name: 'Jobs', exact: true })).toBeVisible()
+  await expect(look).toHaveClass(/v-theme--dark/)
+  await turn()
+  await expect(look).toHaveClass(/v-theme--light/)
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await expect(look).toHaveClass(/v-theme--dark/)
+})

@@ -11,7 +11,7 @@ import {
   mdiThemeLightDark,
 } from '@mdi/js'
 import { useEventListener, useLocalStorage, usePreferredDark } from '@vueuse/core'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { newerBuild } from '../line/api.ts'
@@ -44,9 +44,13 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
 /** The look chosen on this device; what its system asks for where the two are the same, so that one follows it again. */
 const look = useLocalStorage<'system' | 'light' | 'dark'>('kapelle-look', 'system')
 const systemDark = usePreferredDark()
-watch(look, (chosen) => theme.change(['light', 'dark'].includes(chosen) ? chosen : 'system'), {
-  immediate: true,
-})
+// What stands in the browser's store may be anything.
+const chosen = computed(() => (look.value === 'light' || look.value === 'dark' ? look.value : 'system'))
+watch(chosen, (name) => theme.change(name), { immediate: true })
+
+// Paper is white whatever the screen is: light ink on it could not be read.
+useEventListener(window, 'beforeprint', () => theme.change('light'))
+useEventListener(window, 'afterprint', () => theme.change(chosen.value))
 
 function turnTheme(): void {
   const dark = !theme.global.current.value.dark

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiRedo, mdiUndo } from '@mdi/js'
-import { useEventListener, useStyleTag } from '@vueuse/core'
+import { useEventListener, useNow, useStyleTag } from '@vueuse/core'
 import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { jobInfo, titleOf, type JournalEntry } from '#core'
@@ -14,6 +14,7 @@ import StageHint from './StageHint.vue'
 import StageRail from './StageRail.vue'
 import TrayDialog from './TrayDialog.vue'
 import UndoRestDialog from './UndoRestDialog.vue'
+import { useWritten } from '../shared/times.ts'
 import { useJob } from '../store/job-store.ts'
 
 const job = useJob()
@@ -36,16 +37,24 @@ async function load(): Promise<void> {
   }
 }
 
+/** Stages whose table is broader than a sheet is. */
+const broad = new Set(['kit', 'zones', 'handover'])
 /** What is printed of a page is for the paper of the job's region. */
 useStyleTag(
   computed(() => {
     const paper = job.system?.info.region === 'north-america' ? 'letter' : 'A4'
-    return `@page { size: ${paper}; margin: 14mm }`
+    const across = broad.has(String(route.name)) ? ' landscape' : ''
+    return `@page { size: ${paper}${across}; margin: 12mm }`
   }),
   { id: 'paper' },
 )
 const practice = computed(() => job.jobId !== null && jobInfo(job.doc).practice)
 const name = computed(() => (job.jobId ? jobInfo(job.doc).name : ''))
+const address = computed(() => (job.jobId ? jobInfo(job.doc).address : ''))
+const { day } = useWritten()
+/** The day of printing: the page may stand open for days. */
+const now = useNow({ interval: 60_000 })
+const printed = computed(() => day(now.value.toISOString()))
 const openFindings = computed(() => job.findings.filter((finding) => !finding.waived).length)
 const undoTitle = computed(() =>
   job.steps.undo ? `Undo: ${titleOf(job.steps.undo.edit)}` : 'Nothing to undo',
@@ -145,6 +154,9 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
       <p class="my-3">{{ failure }}</p>
       <v-btn to="/jobs" color="primary">All jobs</v-btn>
     </div>
+    <p v-if="job.jobId" class="only-print">
+      <strong>{{ name }}</strong><template v-if="address">, {{ address }}</template> · printed {{ printed }}
+    </p>
     <p v-if="job.jobId && practice" class="practice" role="note">
       <strong>Practice job.</strong>
       <span class="long">

@@ -97,7 +97,7 @@ const worst = computed(() => props.findings[0])
   border-top: 1px solid rgba(var(--v-theme-on-surface), 0.1);
 }
 @media print {
-  .line {
+  .line :deep(.v-icon) {
     display: none;
   }
 }

@@ -104,7 +104,7 @@ function readId(text: string): string | null {
       >
       <div v-if="reason" class="small">
         {{ reason }}
-        <router-link :to="{ query: { view: 'grid', show: device.id } }" class="help"
+        <router-link :to="{ query: { view: 'grid', show: device.id } }" class="help no-print"
           >What would help?</router-link
         >
       </div>

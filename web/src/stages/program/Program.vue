@@ -3,7 +3,6 @@ import { mdiPrinter } from '@mdi/js'
 import { computed } from 'vue'
 import { programmingSheet, type SheetSection } from '#core'
 import { useJob } from '../../store/job-store.ts'
-import { useWritten } from '../../shared/times.ts'
 import LongList from '../../shared/LongList.vue'
 import KeysText from './KeysText.vue'
 
@@ -13,14 +12,11 @@ const sheet = computed(() => programmingSheet(job.doc, job.catalogue, job.rules)
 const sections = computed(() =>
   (sheet.value?.sections ?? []).map((section) => ({ id: section.title, section })),
 )
-const name = computed(() => job.system?.info.name ?? '')
 const openIn = (section: SheetSection): number => section.steps.filter((step) => step.open).length
 /** What the notes say of a field holds for every zone: they are printed with the first. */
 const firstZone = computed(
   () => sheet.value?.sections.find((section) => section.title.startsWith('Zone'))?.title,
 )
-const { day } = useWritten()
-const printed = computed(() => day(new Date().toISOString()))
 
 const workWords = computed(() =>
   job.rules.schools.placeOfWork === 'bench'
@@ -38,7 +34,6 @@ function print(): void {
     <div class="page-head">
       <h1>Program</h1>
       <span v-if="sheet" class="quiet">{{ sheet.panel }}, {{ sheet.style }}</span>
-      <span class="only-print">{{ name }} · printed {{ printed }}</span>
       <span class="grow" />
       <v-btn v-if="sheet" color="primary" :prepend-icon="mdiPrinter" class="no-print" @click="print">
         Print the sheet
@@ -136,13 +131,7 @@ function print(): void {
 .small {
   font-size: 0.8125rem;
 }
-.only-print {
-  display: none;
-}
 @media print {
-  .only-print {
-    display: inline;
-  }
   .page :deep(.columns) {
     columns: 1;
   }

@@ -64,8 +64,8 @@ function begin(lines: string): void {
       >
     </div>
     <HousePicture @room="goTo" />
-    <h3 v-if="rooms > 0" class="words">In words</h3>
-    <div class="both">
+    <h3 v-if="rooms > 0" class="words no-print">In words</h3>
+    <div class="both no-print">
       <div>
         <label class="quiet small" for="house-text"
           >A line each for a room, a way, an opening. Ctrl + Enter takes them in.</label

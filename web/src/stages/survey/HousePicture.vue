@@ -117,7 +117,7 @@ function gatesOf(floor: Floor, id: string) {
         </ul>
       </div>
     </section>
-    <p class="told quiet small" role="status">{{ told }}</p>
+    <p class="told quiet small no-print" role="status">{{ told }}</p>
     <div v-for="[title, items] in elsewhere" :key="title" class="elsewhere">
       <span class="quiet small">{{ title }}</span>
       <DeviceChip v-for="item in items" :key="item.device.id" :item="item" where />

@@ -155,7 +155,7 @@ function words(place: {
         </button>
       </div>
     </section>
-    <p class="say" role="status" :class="{ refused: mover.verdict.value?.ok === false }">
+    <p class="say no-print" role="status" :class="{ refused: mover.verdict.value?.ok === false }">
       {{ mover.says.value }}
     </p>
     <v-menu

@@ -108,7 +108,7 @@ function remove(user: SystemUser): void {
           >
         </li>
       </ul>
-      <form class="d-flex ga-2 mt-2" @submit.prevent="add">
+      <form class="d-flex ga-2 mt-2 no-print" @submit.prevent="add">
         <v-text-field v-model="name" label="New user" :error-messages="fault" />
         <v-btn type="submit" variant="tonal">Add user</v-btn>
       </form>
