@@ -1,10 +1,20 @@
 import { describe, expect, it } from 'vitest'
-import type { DeviceEvent } from '../catalogue/schema.ts'
+import type { AlarmKind, DeviceEvent, PanelModel, ResponseType, Trip } from '../catalogue/schema.ts'
 import type { Use } from '../job/records.ts'
 import { defaultHouseRules, type Schools } from '../house-rules/house-rules.ts'
 import type { Region } from '../units/region.ts'
 import { catalogue } from '../testing/small-job.ts'
-import { advise, needOf, whileMoving, type Place } from './advise.ts'
+import {
+  advise,
+  isLifeSafety,
+  isOfLifeSafety,
+  isWayIn,
+  kindOf,
+  needOf,
+  whileMoving,
+  type Need,
+  type Place,
+} from './advise.ts'
 
 const tarn = catalogue.get('panel', 'panel/tarn-40')
 const morrow = catalogue.get('panel', 'panel/morrow-60')
@@ -171,5 +181,152 @@ describe('while people leave and come in', () => {
     })
     const { couplings: _none, ...bare } = tarn
     expect(said(bare as typeof tarn, 'entry-1').entering).toContain('does not say')
+  })
+})
+
+describe('what an event and a use are', () => {
+  const kinds: readonly [DeviceEvent, AlarmKind][] = [
+    ['smoke', 'fire'],
+    ['heat', 'fire'],
+    ['co', 'gas'],
+    ['freeze', 'auxiliary'],
+    ['flood', 'auxiliary'],
+    ['panic', 'panic'],
+    ['panic-silent', 'panic'],
+    ['medical', 'medical'],
+    ['arm-away', 'command'],
+    ['arm-stay', 'command'],
+    ['disarm', 'command'],
+    ['output', 'command'],
+    ['open', 'burglary'],
+    ['terminals', 'burglary'],
+    ['motion', 'burglary'],
+    ['glass', 'burglary'],
+    ['shock', 'burglary'],
+  ]
+
+  it.each(kinds)('%s is of the kind %s, wherever it stands', (event, kind) => {
+    expect(kindOf(event)).toBe(kind)
+    expect(needOf(event, place('opening')).kind).toBe(kind)
+  })
+
+  it('fire and gas are life safety, and nothing else', () => {
+    const kinds: readonly AlarmKind[] = [
+      'fire',
+      'gas',
+      'auxiliary',
+      'panic',
+      'medical',
+      'burglary',
+      'command',
+    ]
+    expect(kinds.filter(isLifeSafety)).toEqual(['fire', 'gas'])
+  })
+
+  it('a device is of life safety where any of its events is', () => {
+    const is = (id: string) => {
+      const model = catalogue.get('device', `device/${id}`)
+      return model && isOfLifeSafety(model)
+    }
+    // The Ember Three tells smoke, heat and frost apart: frost alone would not make it one.
+    expect([is('ember-three'), is('wick'), is('glow')]).toEqual([true, true, true])
+    expect([is('rime'), is('puddle'), is('beckon'), is('stilt'), is('quartet')]).toEqual(Array(5).fill(false))
+  })
+
+  it('ways in are the entry doors and what sees their leaf', () => {
+    const uses: readonly Use[] = ['entry', 'entry-far', 'entry-not-in-stay', 'sees-entry']
+    const others: readonly Use[] = [
+      'opening',
+      'inner-way',
+      'on-way',
+      'on-way-night',
+      'off-way',
+      'always-on',
+      'none',
+    ]
+    expect(uses.filter(isWayIn)).toEqual(uses)
+    expect(others.filter(isWayIn)).toEqual([])
+  })
+
+  it('says in the reason what it is', () => {
+    const reason = (event: DeviceEvent) => needOf(event, place('none')).reason
+    expect(reason('smoke')).toMatch(/^Smoke is a fire/)
+    expect(reason('heat')).toMatch(/^Heat is a fire/)
+    expect(reason('freeze')).toMatch(/^Frost harms/)
+    expect(reason('flood')).toMatch(/^Water harms/)
+  })
+
+  it('a fob button gives a command that is neither silent nor wanted at any hour', () => {
+    for (const event of ['arm-away', 'arm-stay', 'disarm', 'output'] as const)
+      expect(needOf(event, place('none'))).toMatchObject({
+        ...{ kind: 'command', away: 'command', stay: 'command', night: 'command' },
+        ...{ anyHour: false, silent: false },
+      })
+  })
+})
+
+/** A panel of two burglary types, each by what a trip does in away and stay; the second is taken only where it is nearer. */
+describe('the nearer of two types', () => {
+  const made = (key: string, away: Trip, stay: Trip): ResponseType => {
+    const one = tarn.responseTypes.find((type) => type.kind === 'burglary')
+    if (!one) throw new Error('no burglary type')
+    return { ...one, key, away, stay } as ResponseType
+  }
+  const nearerOf = (
+    need: readonly [Trip, Trip],
+    one: readonly [Trip, Trip],
+    other: readonly [Trip, Trip],
+  ) => {
+    const panel: PanelModel = { ...tarn, responseTypes: [made('one', ...one), made('other', ...other)] }
+    const asked = needOf('open', place('opening'))
+    // Nothing watches: how far a type is from what is asked decides alone.
+    const wanted: Need = { ...asked, away: need[0], stay: need[1], night: need[1], watch: null }
+    return advise(panel, 'open', wanted).type?.key
+  }
+  it.each<[string, readonly [Trip, Trip], readonly [Trip, Trip], readonly [Trip, Trip]]>([
+    [
+      'what is asked, to what starts a delay',
+      ['instant', 'instant'],
+      ['entry-1', 'instant'],
+      ['instant', 'instant'],
+    ],
+    [
+      'a delay too many, to being ignored',
+      ['instant', 'instant'],
+      ['ignore', 'instant'],
+      ['entry-1', 'instant'],
+    ],
+    [
+      'an alarm at once, to being ignored',
+      ['entry-1', 'instant'],
+      ['ignore', 'instant'],
+      ['instant', 'instant'],
+    ],
+    ['entry 1 for follow, to an alarm', ['follow', 'ignore'], ['instant', 'ignore'], ['entry-1', 'ignore']],
+    [
+      'entry 1 for entry 2, to an alarm',
+      ['entry-2', 'instant'],
+      ['instant', 'instant'],
+      ['entry-1', 'instant'],
+    ],
+    [
+      'what differs in stay, to what differs in away',
+      ['instant', 'instant'],
+      ['entry-1', 'instant'],
+      ['instant', 'entry-1'],
+    ],
+    [
+      'what stays silent in stay, to what is live there unasked',
+      ['entry-1', 'ignore'],
+      ['entry-1', 'instant'],
+      ['instant', 'ignore'],
+    ],
+  ])('is %s', (_what, need, far, near) => {
+    expect(nearerOf(need, far, near)).toBe('other')
+    expect(nearerOf(need, near, far)).toBe('one')
+  })
+
+  it('is the first of two alike', () => {
+    expect(nearerOf(['instant', 'instant'], ['entry-1', 'instant'], ['entry-2', 'instant'])).toBe('one')
   })
 })

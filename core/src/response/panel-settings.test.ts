@@ -1,11 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import { settingKeys, type SettingKey } from '../catalogue/schema.ts'
+import { settingKeys, type PanelModel, type SettingKey } from '../catalogue/schema.ts'
 import { jobInfo } from '../job/document.ts'
 import { job } from '../job/declared-plan.ts'
 import type { JobInfo } from '../job/records.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { panelSettings, settingOf } from './panel-settings.ts'
 
+const panelOf = (name: string): PanelModel => {
+  const panel = catalogue.get('panel', `panel/${name}`)
+  if (!panel) throw new Error(name)
+  return panel
+}
+const applying = (panel: PanelModel) =>
+  panelSettings.filter((setting) => setting.applies(panel)).map(({ key }) => key)
 const planned = (over: Partial<JobInfo> = {}): JobInfo => jobInfo(new SmallJob(over).doc)
 
 describe('the settings of a panel', () => {
@@ -74,5 +81,159 @@ describe('the settings of a panel', () => {
     const panel = catalogue.get('panel', id)
     if (!panel) throw new Error(id)
     expect(settingOf(key).keyed(panel, planned(over))).toEqual(keyed)
+  })
+
+  const common = ['siren', 'swinger', 'supervise']
+  const beeps = ['entryBeeps', 'exitBeeps']
+  // What each panel of the world has beside the siren time, the swinger shutdown and the supervision window.
+  it.each<[string, string[]]>([
+    ['tarn-40', [...beeps, 'keysOff']],
+    ['morrow-60', ['outputs', ...beeps, 'keysOff']],
+    ['ostler-s-8', ['outputs']],
+    ['ostler-s-9', ['outputs']],
+    ['pinfold-16', ['openAtExit', ...beeps, 'exitUnit', 'stayToEntry2']],
+    ['quillet-32', ['exitBy', ...beeps, 'keySwitch']],
+    ['sallow-m', ['outputs', ...beeps]],
+  ])('are on the %s: %j', (id, keys) => {
+    expect(applying(panelOf(id))).toEqual([...common, ...keys])
+    // An entry that says nothing of them is not thought to have them, nor one that says that it has none.
+    const { couplings: _, ...bare } = panelOf(id)
+    const { switched: __, ...exit } = bare.delays.exit
+    expect(applying({ ...bare, delays: { ...bare.delays, exit } })).toEqual(common)
+    expect(applying({ ...bare, couplings: {}, delays: { ...bare.delays, exit } })).toEqual(common)
+    const couplings = { beeps: false, latchingKeySwitch: false, outputs: ['latched' as const] }
+    expect(applying({ ...bare, couplings, delays: { ...bare.delays, exit } })).toEqual(common)
+  })
+
+  it.each<[string, SettingKey, unknown[]]>([
+    [
+      'quillet-32',
+      'exitBy',
+      [
+        [null, 'as it comes'],
+        ['timer', 'when the time is over'],
+        ['door', 'when the last door closes'],
+        ['either', 'when the time is over or the last door closes, whichever is first'],
+      ],
+    ],
+    [
+      'pinfold-16',
+      'openAtExit',
+      [
+        [null, 'as it comes'],
+        ['exclude', 'is left out: unprotected'],
+        ['alarm', 'alarms'],
+      ],
+    ],
+    [
+      'morrow-60',
+      'outputs',
+      [
+        [null, 'as it comes'],
+        ['momentary', 'give a pulse'],
+        ['latched', 'stay on until a code is keyed'],
+      ],
+    ],
+    [
+      'tarn-40',
+      'exitBeeps',
+      [
+        [null, 'as it comes'],
+        [true, 'keypads sound'],
+        [false, 'silent'],
+      ],
+    ],
+    [
+      'quillet-32',
+      'keySwitch',
+      [
+        ['none', 'none'],
+        ['momentary', 'springs back'],
+        ['latching', 'latches: nothing else sets then'],
+      ],
+    ],
+    ['tarn-40', 'siren', []],
+    ['tarn-40', 'swinger', []],
+    ['tarn-40', 'supervise', []],
+    ['tarn-40', 'keysOff', []],
+    ['pinfold-16', 'exitUnit', []],
+    ['pinfold-16', 'stayToEntry2', []],
+  ])('on the %s: %s offers %j', (id, key, choices) => {
+    const given = settingOf(key).choices(panelOf(id))
+    expect(given.map(({ value, title }) => [value, title])).toEqual(choices)
+  })
+
+  it('offer nothing but to leave it where the panel names no way', () => {
+    const { couplings: _, ...bare } = panelOf('tarn-40')
+    for (const key of ['exitBy', 'openAtExit', 'outputs'] as const)
+      for (const panel of [bare, { ...bare, couplings: {} }])
+        expect(
+          settingOf(key)
+            .choices(panel)
+            .map(({ value }) => value),
+        ).toEqual([null])
+  })
+
+  it.each<[string, Partial<JobInfo>, SettingKey, string]>([
+    ['tarn-40', {}, 'siren', 'as it comes; EN 50131-1: 90 s to 15 min'],
+    ['tarn-40', { region: 'north-america' }, 'siren', 'as it comes; US household: at least 4 min'],
+    // Minutes; 200 s goes down, as a siren does, to 3 min.
+    ['tarn-40', { sirenSeconds: 200 }, 'siren', 'keyed 3 → 3 min'],
+    // By 10 s in seconds: 125 s goes down to 120 s.
+    ['ostler-s-8', { sirenSeconds: 125 }, 'siren', 'keyed 120 → 2 min'],
+    ['tarn-40', { sirenSeconds: 5 }, 'siren', 'cannot be stored'],
+    ['tarn-40', {}, 'swinger', 'this panel: 0–9'],
+    ['quillet-32', {}, 'swinger', 'this panel: 1–5'],
+    ['morrow-60', { region: 'north-america' }, 'swinger', 'CP-01: 1–6, 2 as shipped'],
+    ['tarn-40', {}, 'supervise', 'empty: as it comes, 400 min'],
+    ['pinfold-16', {}, 'exitUnit', 'exit in steps of 15 s (bit 2 of location 047)'],
+    ['pinfold-16', {}, 'stayToEntry2', 'every zone of stay starts entry 2 (bit 3 of location 047)'],
+    ['quillet-32', {}, 'exitBy', ''],
+    ['pinfold-16', {}, 'openAtExit', ''],
+    ['morrow-60', {}, 'outputs', ''],
+    ['tarn-40', {}, 'entryBeeps', ''],
+    ['quillet-32', {}, 'keySwitch', ''],
+    ['tarn-40', {}, 'keysOff', ''],
+  ])('on the %s with %j: %s hints %j', (id, over, key, words) => {
+    expect(settingOf(key).hint(panelOf(id), planned(over))).toBe(words)
+  })
+
+  it('say what a panel leaves out', () => {
+    const { swinger: _, superviseMinutes: __, siren: ___, couplings: ____, ...bare } = panelOf('pinfold-16')
+    const { switched: _____, ...exit } = bare.delays.exit
+    const panel = { ...bare, delays: { ...bare.delays, exit } }
+    const said = (key: SettingKey) => settingOf(key).hint(panel, planned())
+    expect(said('siren')).toBe('not a field of this panel')
+    expect(said('swinger')).toBe('this panel states no range')
+    expect(said('supervise')).toBe('empty: as it comes, how long is not stated')
+    expect(said('exitUnit')).toBe('exit in steps of 1 s ()')
+    expect(said('stayToEntry2')).toBe('every zone of stay starts entry 2 ()')
+    expect(settingOf('siren').keyed(panel, planned({ sirenSeconds: 180 }))).toBeNull()
+    expect(settingOf('exitUnit').keyed(panel, planned({ exitUnitSwitched: true }))?.meaning).toBe(
+      'steps of 1 s',
+    )
+    expect(settingOf('keysOff').keyed(panel, planned({ keysOff: ['help key'] }))).toBeNull()
+  })
+
+  it('key no siren time that the panel cannot store, nor one beyond the region’s', () => {
+    const keyed = (id: string, sirenSeconds: number) =>
+      settingOf('siren').keyed(panelOf(id), planned({ sirenSeconds }))
+    expect(keyed('tarn-40', 5)).toBeNull()
+    // 901 s goes down to 15 min, which EN 50131-1 still allows; 16 min it does not.
+    expect(keyed('tarn-40', 901)).toEqual({ value: '15', meaning: '15 → 15 min' })
+    expect(keyed('tarn-40', 970)).toBeNull()
+  })
+
+  it('are named as the job’s fields are, with the unit of what is kept', () => {
+    expect(
+      ['siren', 'swinger', 'keysOff'].map((key) => [
+        settingOf(key as SettingKey).label,
+        settingOf(key as SettingKey).unit,
+      ]),
+    ).toEqual([
+      ['Siren time', 's'],
+      ['Swinger shutdown', 'trips'],
+      ['Keypad keys switched off', ''],
+    ])
   })
 })

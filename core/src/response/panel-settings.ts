@@ -61,7 +61,8 @@ const siren: Setting = {
     const { siren: limit } = presets[info.region]
     if (!panel.siren) return 'not a field of this panel'
     if (info.sirenSeconds === null) return `as it comes; ${limit.source}`
-    return `keyed ${bothNumbers(panel.siren, encodeDelay(panel.siren, info.sirenSeconds, { limit, direction: 'down' }))}`
+    const encoded = encodeDelay(panel.siren, info.sirenSeconds, { limit, direction: 'down' })
+    return `${encoded.ok ? 'keyed ' : ''}${bothNumbers(panel.siren, encoded)}`
   },
   keyed(panel, info) {
     if (info.sirenSeconds === null || !panel.siren) return null
