@@ -260,3 +260,13 @@ describe('which panel', () => {
     expect([morrow?.counts.no, morrow?.countsThen.no, morrow?.add.length]).toEqual([1, 0, 1])
   })
 })
+
+it('nothing is swapped for a firmware that nobody has read', () => {
+  const wrenC = (radioFirmware: string | null) =>
+    new SmallJob({ radioFirmware }).add('fob', 'quartet-c', { room: '' })
+  const found = (job: SmallJob) =>
+    remediesFor({ doc: job.doc, catalogue }, 'device:fob', { newId: () => 'x', costs: job.houseRules.costs })
+  expect(found(wrenC(null))).toEqual([])
+  expect(found(wrenC('1.10')).map(({ kind }) => kind)).toContain('firmware')
+  expect(found(wrenC('1.20'))).toEqual([])
+})

@@ -42,7 +42,7 @@ const kindOrder: readonly RemedyKind[] = ['setting', 'firmware', 'swap', 'receiv
 const MOST_SWAPS = 4
 
 /**
- * What would let this device fit, cheapest first. Each remedy was tried on a copy: it makes the verdict good, worsens no
+ * What would let this device fit, cheapest first; nothing where only a fact is missing. Each remedy was tried on a copy: it makes the verdict good, worsens no
  * other device's and breaks no capacity. Equal costs stand in a fixed order: setting, firmware, swap, receiver, panel, then title.
  */
 export function remediesFor(
@@ -55,6 +55,8 @@ export function remediesFor(
   const now = before.get(deviceId)
   const item = system.byId.get(deviceId)
   if (!now || !item || now.verdict === 'works') return []
+  // What is not known is read and noted: nobody swaps a device because of a number that nobody has looked at.
+  if (now.verdict === 'unknown' && system.panel) return []
   const { costs } = opts
   const tries = [
     ...settings(system),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { costWords, remediesFor, type Remedy } from '#core'
+import { costWords, fitAll, remediesFor, type Remedy } from '#core'
 import { useJob } from '../store/job-store.ts'
 import OpsPreview from './OpsPreview.vue'
 import { verdictLook } from './severity.ts'
@@ -17,6 +17,13 @@ const remedies = computed(() =>
     costs: job.rules.costs,
   }),
 )
+/** Only a fact is missing, such as a firmware that nobody has read. */
+const missing = computed(
+  () =>
+    remedies.value.length === 0 &&
+    job.system !== null &&
+    fitAll(job.system).get(props.device)?.verdict === 'unknown',
+)
 
 function deviceName(id: string): string {
   const item = job.system?.byId.get(id)
@@ -31,7 +38,10 @@ function apply(remedy: Remedy): void {
 
 <template>
   <div>
-    <p v-if="remedies.length === 0" class="quiet">
+    <p v-if="missing" class="quiet">
+      Nothing needs to be swapped for what is not known yet: read it, note it, and the fit is told at once.
+    </p>
+    <p v-else-if="remedies.length === 0" class="quiet">
       Nothing in the catalogue lets it fit without making another device fit worse. Leave it out, or look at
       another panel.
     </p>

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { blankDevice, pinOps, recordOf, recordsOf, type Finding } from '#core'
+import { blankDevice, pinOps, recordOf, recordsOf, type Finding, type JobDocument } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
-import { after, catalogue, smallDoc } from '../../testing/small-doc.ts'
+import { after, catalogue, docOn, smallDoc } from '../../testing/small-doc.ts'
 import FindingCard from './FindingCard.vue'
 
 /** The small job with a response type, and without a label. */
@@ -162,5 +162,67 @@ describe('a device that does not fit', () => {
     page = await openJob(doc())
     await page.show(FindingCard, { finding: finding('label-missing'), here: true })
     expect(page.host.textContent).not.toContain('What would help')
+  })
+})
+
+describe('what would help is said of every finding about fit', () => {
+  const with_ = (base: JobDocument, models: readonly string[]): JobDocument =>
+    models.reduce((doc, model, order) => {
+      const device = {
+        ...blankDevice,
+        id: `device:d${order}`,
+        model: `device/${model}`,
+        room: `room ${order}`,
+        order,
+      }
+      return after(doc, [
+        ...pinOps(doc, catalogue, [device.model]),
+        { op: 'add', record: { ...device, type: 'device' } },
+      ])
+    }, base)
+  const asked = async (rule: string): Promise<string> => {
+    await page.show(FindingCard, { finding: finding(rule), here: true })
+    await page.press('What would help')
+    await page.settle()
+    return page.host.textContent
+  }
+
+  const titles = (): string[] =>
+    [...page.host.querySelectorAll('.remedy')].map((one) => one.firstElementChild?.textContent ?? '')
+
+  it('a loss that an encrypted variant cures', async () => {
+    page = await openJob(with_(docOn('panel/tarn-40', '1.31'), ['tapwell']))
+    await asked('fit-loss')
+    expect(titles()).toEqual(['Swap it for Tapwell C keypad'])
+  })
+
+  it('a receiver that is full: what holds more, or another device', async () => {
+    const doc = after(docOn('panel/morrow-60', null), [
+      { op: 'set', id: 'job:main', field: 'region', from: 'europe', to: 'north-america' },
+    ])
+    const receiver = { id: 'receiver:pad', type: 'receiver', model: 'receiver/morrow-keypad-radio' } as const
+    page = await openJob(
+      with_(
+        after(doc, [
+          ...pinOps(doc, catalogue, [receiver.model]),
+          { op: 'add', record: { ...receiver, order: 1, encryptedOnly: false } as never },
+        ]),
+        Array<string>(19).fill('latchet-thin'),
+      ),
+    )
+    expect(finding('receiver-full').subject).toBe('device:d18')
+    expect(await asked('receiver-full')).not.toContain('Nothing in the catalogue')
+    expect(titles()[0]).toContain('Morrow radio module')
+  })
+
+  it('a firmware that nobody read: nothing is to be swapped for that', async () => {
+    page = await openJob(with_(docOn('panel/tarn-40', null), ['quartet-c']))
+    expect(await asked('fit-unknown')).toContain('read it, note it, and the fit is told at once')
+    expect(titles()).toEqual([])
+    page.close()
+    // Too old a firmware is known: then there is something to do.
+    page = await openJob(with_(docOn('panel/tarn-40', '1.10'), ['quartet-c']))
+    await asked('no-fit')
+    expect(titles()).not.toEqual([])
   })
 })
