@@ -269,7 +269,7 @@ td.num {
   min-width: 250px;
 }
 .type {
-  width: 200px;
+  width: 264px;
 }
 .flag {
   text-align: center;

@@ -145,7 +145,7 @@ function mark(id: string): void {
   .zones thead tr,
   .zones :deep(tr[id]) {
     display: grid;
-    grid-template-columns: 88px 26px minmax(0, 1.1fr) minmax(0, 1fr) repeat(4, 36px) 40px;
+    grid-template-columns: 72px 22px minmax(0, 1fr) minmax(0, 1.5fr) repeat(4, 39px) 36px;
     align-items: center;
     border-bottom: 1px solid rgba(var(--v-theme-on-surface), 0.08);
   }
@@ -168,7 +168,7 @@ function mark(id: string): void {
   }
   .zones :deep(tr[id] > td.device) {
     grid-row: 2;
-    grid-column: 3;
+    grid-column: 3 / 5;
     padding-left: 10px;
     font-size: 0.8125rem;
   }
@@ -185,8 +185,9 @@ function mark(id: string): void {
   .zones :deep(td.label input) {
     width: 100%;
   }
-  .zones :deep(.response) {
+  .zones :deep(tr[id] > td.response) {
     min-width: 0;
+    grid-row: 1;
     grid-column: 4;
   }
   .zones :deep(.response .d-flex) {
