@@ -212,3 +212,35 @@ test('the look that was chosen is kept, and follows the system again once it is 
   await page.emulateMedia({ colorScheme: 'dark' })
   await expect(look).toHaveClass(/v-theme--dark/)
 })
+
+test('what the region leaves out is said below the list, and shown by keyboard', async ({ page }) => {
+  await signIn(page, 'morwen')
+  await page.goto(`${url()}${jobs[0] ?? ''}/kit`)
+  const field = page.getByLabel('Device from the catalogue')
+  const options = page.locator('.v-overlay').getByRole('option')
+  await field.focus()
+  await page.keyboard.type('sill')
+  // Europe: the Sill 8 and the Sill Slim 8; those of Curlew 9 are made for North America.
+  await expect(options).toHaveCount(2)
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Tab')
+  await expect(
+    page.getByRole('button', { name: /made for another region are left out: show them/ }),
+  ).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(options).toHaveCount(4)
+  await expect(options.filter({ hasText: 'Sill 9' })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(options).toHaveCount(2)
+  await page.keyboard.press('Escape')
+
+  await stage(page, 'Survey')
+  const panel = page.getByRole('combobox', { name: 'Panel', exact: true })
+  await panel.focus()
+  await page.keyboard.press('Enter')
+  const before = await options.count()
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('button', { name: /left out: show/ })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect.poll(() => options.count()).toBeGreaterThan(before)
+})

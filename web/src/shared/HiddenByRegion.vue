@@ -1,25 +1,31 @@
 <script setup lang="ts">
-/** At the end of a list: how many the region of the job leaves out, and how to see them. */
+/** Below a list: how many the region of the job leaves out, and how to see them; by keyboard it is a Tab from the entries. */
 defineProps<{ count: number; what: string; whatAll: string }>()
 const shown = defineModel<boolean>({ required: true })
 </script>
 
 <template>
-  <v-list-item v-if="count > 0" class="hidden" @mousedown.prevent @click.stop="shown = !shown">
-    <v-list-item-title class="small">{{
+  <button v-if="count > 0" type="button" class="left-out" @mousedown.prevent @click.stop="shown = !shown">
+    {{
       shown
         ? `Leave out what is made for another region (${count})`
         : `${count} ${count === 1 ? what : whatAll} made for another region ${count === 1 ? 'is' : 'are'} left out: show ${count === 1 ? 'it' : 'them'}`
-    }}</v-list-item-title>
-  </v-list-item>
+    }}
+  </button>
 </template>
 
 <style scoped>
-.hidden {
-  border-top: 1px solid rgba(var(--v-theme-on-surface), 0.16);
-}
-.small {
+.left-out {
+  font: inherit;
   font-size: 0.875rem;
+  text-align: left;
   color: rgb(var(--v-theme-primary));
+  background: transparent;
+  border: 0;
+  border-top: 1px solid rgba(var(--v-theme-on-surface), 0.16);
+  width: 100%;
+  min-height: 44px;
+  padding: 8px 16px;
+  cursor: pointer;
 }
 </style>

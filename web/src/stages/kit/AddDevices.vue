@@ -109,7 +109,7 @@ function record(model: string, order: number): Device {
       class="wide"
       @update:menu="listed = listed || $event"
     >
-      <template #append-item
+      <template #menu-footer
         ><HiddenByRegion v-model="everywhere" :count="hidden" what="device" what-all="devices"
       /></template>
     </v-autocomplete>

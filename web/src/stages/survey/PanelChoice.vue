@@ -53,7 +53,7 @@ function setFirmware(to: string): void {
       clearable
       @update:model-value="choose"
     >
-      <template #append-item
+      <template #menu-footer
         ><HiddenByRegion v-model="everywhere" :count="hidden" what="panel" what-all="panels"
       /></template>
     </v-select>
