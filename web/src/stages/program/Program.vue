@@ -44,21 +44,28 @@ function print(): void {
       <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
     </v-alert>
     <template v-else>
-      <p class="intro">
-        {{ workWords }}
-        Key it top to bottom. Each line shows what is keyed, what the display should then show, and what it
-        means.
-        <strong v-if="sheet.open > 0" class="open">
-          ▲ {{ sheet.open }} {{ sheet.open === 1 ? 'value is' : 'values are' }} still open in the plan and
-          printed as a line.
-        </strong>
-        Codes are secrets: write them in by hand, never leave them on the sheet or the panel.
-      </p>
-      <p v-if="sheet.left.length > 0" class="intro">
-        Left as the panel has {{ sheet.left.length === 1 ? 'it' : 'them' }}, nothing to key:
-        {{ sheet.left.length === 1 ? 'zone' : 'zones' }} {{ sheet.left.join(', ') }}. Each owes its proof like
-        the others.
-      </p>
+      <details class="sheet before">
+        <summary>
+          {{ job.rules.schools.placeOfWork === 'bench' ? 'On the bench before the visit' : 'On site' }} ·
+          codes are written in by hand
+          <strong v-if="sheet.open > 0" class="open">
+            ▲ {{ sheet.open }} {{ sheet.open === 1 ? 'value is' : 'values are' }} still open in the plan and
+            printed as a line
+          </strong>
+          <span v-if="sheet.left.length > 0" class="quiet">
+            · {{ sheet.left.length === 1 ? 'zone' : 'zones' }} {{ sheet.left.join(', ') }} left as
+            programmed</span
+          >
+        </summary>
+        <p>
+          {{ workWords }} Key it in the order of the sheet, from left to right and down. Each line shows what
+          is keyed, what the display should then show, and what it means. Codes are secrets: never leave them
+          on the sheet or the panel.
+          <template v-if="sheet.left.length > 0">
+            What is left as the panel has it is not keyed, and owes its proof like the rest.
+          </template>
+        </p>
+      </details>
       <LongList v-slot="{ item: { section } }" :items="sections" tag="div" class="columns" :row="220">
         <section :key="section.title" class="sheet block">
           <h2>
@@ -96,18 +103,27 @@ function print(): void {
 </template>
 
 <style scoped>
-.intro {
-  max-width: 880px;
+.before {
+  padding: 8px 14px;
   margin-bottom: 14px;
 }
+.before summary {
+  cursor: pointer;
+}
+.before p {
+  max-width: 880px;
+  margin: 8px 0 2px;
+}
+/* In the order of the panel: from left to right, then down. */
 .page :deep(.columns) {
-  columns: 2 440px;
-  column-gap: 16px;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 440px), 1fr));
+  gap: 16px;
+  align-items: start;
 }
 .block {
   break-inside: avoid;
   padding: 12px 14px;
-  margin-bottom: 16px;
 }
 .block h2 {
   margin-bottom: 4px;
@@ -133,10 +149,11 @@ function print(): void {
 }
 @media print {
   .page :deep(.columns) {
-    columns: 1;
+    grid-template-columns: 1fr 1fr;
+    gap: 8px;
   }
   .block {
-    padding: 4px 0;
+    padding: 4px 6px;
   }
 }
 </style>
