@@ -12,6 +12,7 @@ const layers = [
   'identity',
   'fit',
   'zones',
+  'memory',
   'programming',
   'proof',
   'findings',

@@ -14,3 +14,13 @@ it('reads the demo pack whole', () => {
     result.ok && result.entries.filter((item) => item.entry.kind === 'device').length,
   ).toBeGreaterThanOrEqual(20)
 })
+
+it('keys each response type of a panel by a code of its own', () => {
+  const result = readPack(read())
+  if (!result.ok) throw new Error('unread')
+  for (const { entry } of result.entries)
+    if (entry.kind === 'panel') {
+      const codes = entry.responseTypes.map(({ code }) => code)
+      expect([entry.id, new Set(codes).size]).toEqual([entry.id, codes.length])
+    }
+})

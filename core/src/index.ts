@@ -107,7 +107,7 @@ export type {
 export { serialsOf } from './job/serials.ts'
 
 export { Catalogue } from './catalogue/catalogue.ts'
-export { writtenIn, type WrittenTimes } from './units/times.ts'
+export { writtenIn } from './units/times.ts'
 export { describeEntry, handlingLines, wayWords } from './catalogue/describe.ts'
 
 export { comparePack, PACK_LIMIT, packJsonSchema, readPack, writePack } from './catalogue/pack.ts'

@@ -35,8 +35,6 @@ interface KeyedZone {
 export interface ZoneFieldInfo {
   /** What the sheet calls it. */
   readonly name: string
-  /** Its address in a panel's memory, by meaning; {n}: the zone's number. Null for what is no address of its own. */
-  readonly address: string | null
   /** What is keyed: `open` where the plan owes it, null where the panel does not ask this of the zone. */
   readonly keyed: (at: KeyedZone) => KeyedField | 'open' | null
 }
@@ -45,7 +43,6 @@ export interface ZoneFieldInfo {
 export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
   number: {
     name: 'number',
-    address: null,
     keyed: ({ panel, zone }) => {
       const value = printNumber(panel, zone.number)
       return { value, meaning: `zone ${value}` }
@@ -53,13 +50,11 @@ export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
   },
   response: {
     name: 'response type',
-    address: 'zone.{n}.response',
     keyed: ({ panel, type }) =>
       type ? { value: type.code, meaning: type.name, note: listNote(panel, type.key) } : 'open',
   },
   equipmentCode: {
     name: 'equipment code',
-    address: 'zone.{n}.equipmentCode',
     keyed: ({ zone, item }) => {
       if (zone.equipmentCode !== null) return { value: zone.equipmentCode, meaning: item?.model.name ?? '' }
       return item?.family ? 'open' : null
@@ -67,16 +62,14 @@ export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
   },
   equipmentKind: {
     name: 'equipment kind',
-    address: 'zone.{n}.equipmentKind',
     keyed: ({ panel, zone }) => {
       const kind = panel.equipment.kinds.find((entry) => entry.key === zone.equipmentKind)
       return kind ? { value: kind.keyed, meaning: kind.name } : 'open'
     },
   },
-  serial: { name: 'transmitter ID', address: 'zone.{n}.serial', keyed: serialValue },
+  serial: { name: 'transmitter ID', keyed: serialValue },
   loop: {
     name: 'loop',
-    address: 'zone.{n}.loop',
     keyed: ({ zone, item }) => {
       if (!item?.family || item.model.switches) return null
       if (zone.loop === null) return 'open'
@@ -84,10 +77,9 @@ export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
       return { value: String(zone.loop), meaning: loop?.name ?? '' }
     },
   },
-  inputs: { name: 'contact inputs', address: 'zone.{n}.inputs', keyed: inputsValue },
+  inputs: { name: 'contact inputs', keyed: inputsValue },
   area: {
     name: 'area',
-    address: 'zone.{n}.areas',
     keyed: ({ doc, zone }) => {
       const list = [zone.area, zone.area2].flatMap((id) => recordOf(doc, 'area', id) ?? [])
       if (list.length === 0) return 'open'
@@ -100,14 +92,12 @@ export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
   report: flagField('report'),
   chime: {
     name: 'chime',
-    address: 'zone.{n}.chime',
     keyed: ({ panel, zone, type }) => (type?.hides.includes('chime') ? null : chimeValue(panel, zone)),
   },
   supervise: flagField('supervise'),
   transmissionDelay: { ...flagField('transmissionDelay'), name: 'hold before sending' },
   sirens: {
     name: 'siren outputs',
-    address: 'zone.{n}.sirens',
     keyed: ({ panel, zone }) => {
       if (zone.sirens === null) return null
       return zone.sirens.length === 0
@@ -117,12 +107,10 @@ export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
   },
   doubleKnock: {
     name: 'double knock',
-    address: 'zone.{n}.doubleKnock',
     keyed: ({ panel, zone }) => (zone.doubleKnock ? flag(panel, true) : null),
   },
   fireGroup: {
     name: 'fire group',
-    address: 'zone.{n}.fireGroup',
     keyed: ({ zone, type }) => {
       if (type?.fire !== 'verified') return null
       if (zone.fireGroup === null) return 'open'
@@ -131,7 +119,6 @@ export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
   },
   wiring: {
     name: 'wiring',
-    address: 'wired.{n}.wiring',
     keyed: ({ panel, zone, item }) => {
       if (item?.family !== null) return null
       if (zone.wiring === null) return 'open'
@@ -142,12 +129,10 @@ export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
   },
   dayZone: {
     name: 'day zone of the user’s choice',
-    address: 'zone.{n}.dayZone',
     keyed: ({ panel, zone }) => (zone.dayZone ? flag(panel, true) : null),
   },
   label: {
     name: 'label',
-    address: 'zone.{n}.label',
     keyed: ({ panel, zone }) => labelValue(panel, zone.label),
   },
 }
@@ -168,7 +153,6 @@ function flag(panel: PanelModel, on: boolean): KeyedField {
 function flagField(field: 'report' | 'supervise' | 'transmissionDelay'): ZoneFieldInfo {
   return {
     name: field,
-    address: `zone.{n}.${field}`,
     keyed: ({ panel, zone, type }) => (type?.hides.includes(field) ? null : flag(panel, zone[field])),
   }
 }
