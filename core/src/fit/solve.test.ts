@@ -324,3 +324,80 @@ describe('cheapest places', () => {
     expect([...result.values()].filter((at) => at !== null)).toHaveLength(2)
   })
 })
+
+describe('what is left out and why', () => {
+  const onlyPanel = (id: string, over: Partial<ReceiverModel> = {}): Catalogue => {
+    const kept = catalogue.kept.filter(({ entry }) => entry.kind !== 'panel' || entry.id === `panel/${id}`)
+    const panel = catalogue.get('panel', `panel/${id}`)
+    const radio = catalogue.get('receiver', panel?.builtIn ?? null)
+    return new Catalogue(kept).with(radio ? [keepEntry({ ...radio, ...over })] : [])
+  }
+  const out = (job: SmallJob, among: Catalogue): string[][] =>
+    (solveWhole(job.doc, among, { newId, costs: defaultHouseRules.costs })?.leftOut ?? []).map(
+      ({ device, reason }) => [device.replace('device:', ''), reasonWords(reason)],
+    )
+
+  it('a contact before the smoke alarm that was added last, where a receiver is full', () => {
+    const job = new SmallJob().add('a', 'reedling').add('b', 'reedling').add('c', 'ember-three')
+    const among = onlyPanel('tarn-40', { transmitters: 2 })
+    const found = solveWhole(job.doc, among, { newId, costs: defaultHouseRules.costs })
+    expect(found?.leftOut.map(({ device }) => device)).toEqual(['device:b'])
+    expect(found?.lifeSafetyOut).toBe(0)
+    expect(out(job, among)[0]?.[1]).toContain('Tarn 40')
+    const none = solveWhole(job.doc, onlyPanel('tarn-40', { transmitters: 1 }), {
+      newId,
+      costs: defaultHouseRules.costs,
+    })
+    expect(none?.leftOut.map(({ device }) => device).sort()).toEqual(['device:a', 'device:b'])
+    const two = new SmallJob().add('a', 'ember-three').add('b', 'wick')
+    const full = solveWhole(two.doc, onlyPanel('tarn-40', { transmitters: 1 }), {
+      newId,
+      costs: defaultHouseRules.costs,
+    })
+    expect([full?.leftOut.length, full?.lifeSafetyOut]).toEqual([1, 1])
+  })
+
+  it('the wired contact that has no terminal left, counted per event and apart from the wireless ones', () => {
+    // The Tarn has two terminals.
+    const job = new SmallJob().add('a', 'contact-w').add('b', 'contact-w').add('r', 'reedling')
+    expect(out(job, onlyPanel('tarn-40'))).toEqual([])
+    job.add('c', 'contact-w')
+    expect(out(job, onlyPanel('tarn-40'))).toEqual([
+      ['c', expect.stringMatching(/^Tarn 40 has 2 wired zone numbers/)],
+    ])
+  })
+
+  it('the wireless device beyond the numbers, life safety before the others', () => {
+    const small = onlyPanel('tarn-40')
+    const panel = small.get('panel', 'panel/tarn-40') ?? expect.fail('no panel')
+    const few = small.with([
+      keepEntry({ ...panel, blocks: [{ use: 'wireless', from: 1, to: 4, optional: false }] }),
+    ])
+    // Two contacts and three events of the smoke detector are five; the detector is counted first.
+    const job = new SmallJob().add('a', 'reedling').add('b', 'reedling').add('c', 'ember-three')
+    expect(out(job, few).map(([device]) => device)).toEqual(['b'])
+  })
+
+  it('what the catalogue has nothing of its class for', () => {
+    const job = new SmallJob().add('pad', 'scriber-8', { room: 'hall' })
+    const plain = catalogue.kept.filter(
+      ({ entry }) =>
+        (entry.kind !== 'panel' || entry.id === 'panel/tarn-40') &&
+        (entry.kind !== 'device' || entry.class !== 'keypad' || entry.id === 'device/scriber-8'),
+    )
+    expect(out(job, new Catalogue(plain))).toEqual([['pad', expect.stringContaining('868.3 MHz')]])
+  })
+
+  it('nothing for a firmware that nobody has read, and nothing is swapped for it', () => {
+    const job = new SmallJob({ radioFirmware: null }).add('a', 'quartet-c', { room: '' }).add('b', 'pebble')
+    expect(solve(job)).toMatchObject({ cost: 5, changes: [], swaps: [{ device: 'device:b' }], leftOut: [] })
+  })
+
+  it('counts what is enrolled already where it is swapped or the panel is changed', () => {
+    const job = new SmallJob().add('a', 'reedling-old').add('b', 'pebble').number()
+    const { swap, enrol } = defaultHouseRules.costs
+    expect(solve(job)?.cost).toBe(swap)
+    job.learn('device:b', 'A204118')
+    expect(solve(job)?.cost).toBe(swap + enrol)
+  })
+})

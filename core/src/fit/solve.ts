@@ -225,7 +225,7 @@ function placeAll({ doc, catalogue }: JobAndCatalogue, setting: Setting, costs: 
     // No change of the whole brings a device within reach.
     const list = repeaterTrouble(system, device) ? [] : choicesOf({ doc, catalogue, system }, device, model)
     const places = list.flatMap((choice) =>
-      placesOf(system, catalogue, choice.model).map((bin) => ({ bin, choice })),
+      placesOf(system, catalogue, choice).map((bin) => ({ bin, choice })),
     )
     choices.set(
       device.id,
@@ -284,8 +284,11 @@ function choicesOf({ doc, catalogue, system }: JobAndSystem, device: Device, mod
   return [{ model, swap: false }, ...others.map((other) => ({ model: other, swap: true }))]
 }
 
-/** Receivers that take a model; a wired one needs none, where the panel takes it wired. */
-function placesOf(system: System, catalogue: Catalogue, model: DeviceModel): string[] {
+/**
+ * Receivers that take a model; a wired one needs none, where the panel takes it wired. What stays where it is may be what nobody
+ * can tell yet: nothing is swapped for a firmware that nobody has read.
+ */
+function placesOf(system: System, catalogue: Catalogue, { model, swap }: Choice): string[] {
   const family = catalogue.get('family', model.family)
   if (!family) return model.family === null ? ['wired'] : []
   const { panel } = system
@@ -296,7 +299,7 @@ function placesOf(system: System, catalogue: Catalogue, model: DeviceModel): str
   return system.receivers
     .filter((receiver) => {
       const { verdict } = fitPair({ model, family, receiver, system })
-      return verdict === 'works' || verdict === 'loss'
+      return swap ? verdict === 'works' || verdict === 'loss' : verdict !== 'no'
     })
     .map((receiver) => receiver.id)
 }

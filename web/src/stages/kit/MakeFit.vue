@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiPuzzleCheckOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
-import { reasonWords } from '#core'
+import { applyOps, fitAll, reasonWords, systemOf } from '#core'
 import OpsPreview from '../../shared/OpsPreview.vue'
 import { useJob } from '../../store/job-store.ts'
 import { useSolver } from './useSolver.ts'
@@ -10,6 +10,21 @@ const job = useJob()
 const open = ref(false)
 const { running, stopped, progress, start, stop } = useSolver()
 const best = computed(() => progress.value?.best ?? null)
+/** Devices of which it cannot be told yet whether they fit, once all of it is applied: a fact is missing, such as a firmware. */
+const untold = computed(() => {
+  const result = best.value && !running.value ? applyOps(job.doc, best.value.ops) : null
+  if (!result?.ok) return []
+  const fits = fitAll(systemOf(result.doc, job.catalogue))
+  return [...fits].flatMap(([id, { verdict }]) => (verdict === 'unknown' ? id : []))
+})
+const headline = computed(() => {
+  const { leftOut, ops, cost } = best.value ?? { leftOut: [], ops: [], cost: 0 }
+  if (leftOut.length > 0)
+    return `■ Not everything can fit: ${leftOut.length} ${leftOut.length === 1 ? 'device stays' : 'devices stay'} out.`
+  if (untold.value.length > 0)
+    return `○ Nothing is known not to fit${ops.length > 0 ? `, at a cost of ${cost}` : ''}: of ${untold.value.length} it cannot be told yet.`
+  return ops.length === 0 ? '✓ Everything fits as it is.' : `✓ Everything fits, at a cost of ${cost}.`
+})
 const name = (id: string): string => {
   const item = job.system?.byId.get(id)
   return [item?.model.name, item?.device.room].filter(Boolean).join(', ')
@@ -52,13 +67,7 @@ function close(): void {
         </div>
         <template v-if="best">
           <p class="sum">
-            <strong>{{
-              best.leftOut.length === 0
-                ? best.ops.length === 0
-                  ? '✓ Everything fits as it is.'
-                  : `✓ Everything fits, at a cost of ${best.cost}.`
-                : `■ Not everything can fit: ${best.leftOut.length} ${best.leftOut.length === 1 ? 'device stays' : 'devices stay'} out.`
-            }}</strong>
+            <strong>{{ headline }}</strong>
             <span v-if="stopped && best.lowerBound < best.cost" class="quiet">
               Stopped early: a cheaper way may exist, but none below {{ best.lowerBound }}.</span
             >
@@ -69,6 +78,15 @@ function close(): void {
               swap {{ name(swap.device) }} for {{ model(swap.model) }}
             </li>
           </ul>
+          <template v-if="untold.length > 0">
+            <h3 class="head">Not known yet</h3>
+            <p class="quiet">
+              Read what is missing and note it in the survey; nothing is to be swapped for that.
+            </p>
+            <ul>
+              <li v-for="id in untold" :key="id">{{ name(id) }}</li>
+            </ul>
+          </template>
           <template v-if="best.leftOut.length > 0">
             <h3 class="head">Left out</h3>
             <ul>
