@@ -161,9 +161,7 @@ function swaps(
     .all('device')
     .filter((other) => other.id !== model.id && stands(system, { model, other }, needed))
     .filter((other) => !secret || other.encryption !== 'none')
-    .sort(
-      (a, b) => nearness(model, a) - nearness(model, b) || (a.price?.amount ?? 0) - (b.price?.amount ?? 0),
-    )
+    .sort(nearestFirst(model))
   return fitting.map((other) => ({
     kind: 'swap',
     title: `Swap it for ${other.name}${model.discontinued?.successor === other.id ? ', its successor' : ''}${model.encryption !== 'none' && other.encryption === 'none' && other.family !== null ? ', which sends plain' : ''}`,
@@ -196,7 +194,7 @@ export function encryptedVariant(
     .filter(
       (other) => other.encryption === 'always' && stands(system, { model, other }, needed) && heard(other),
     )
-    .sort((a, b) => nearness(model, a) - nearness(model, b))
+    .sort(nearestFirst(model))
   return nearest ?? null
 }
 
@@ -232,6 +230,16 @@ export function stands(system: System, { model, other }: Swap, needed: ReadonlyS
   if (other.temperatureC.from > model.temperatureC.from && model.outdoor === true) return false
   const pet = system.info.petKg ?? 0
   return model.class !== 'motion' || model.petKg === null || (other.petKg ?? 0) >= Math.min(pet, model.petKg)
+}
+
+/** Orders what could stand in a model's place: the nearest first, of equally near ones the cheapest; what has no price is last. */
+export function nearestFirst(model: DeviceModel): (a: DeviceModel, b: DeviceModel) => number {
+  return (a, b) => nearness(model, a) - nearness(model, b) || priceOf(a) - priceOf(b)
+}
+
+/** Of one piece; no price compares as beyond all. */
+function priceOf({ price }: DeviceModel): number {
+  return price ? price.amount / price.pack : Number.MAX_VALUE
 }
 
 /** Successor first, then a variant of the same model, then the same maker. */

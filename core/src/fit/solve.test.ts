@@ -401,3 +401,18 @@ describe('what is left out and why', () => {
     expect(solve(job)?.cost).toBe(swap + enrol)
   })
 })
+
+it('swaps for the nearest, and of equally near ones for the cheapest', () => {
+  const swapOf = (model: string, over: Partial<DeviceModel> = {}) => {
+    const reedling = catalogue.get('device', 'device/reedling') ?? expect.fail('no contact')
+    const among = catalogue.with([keepEntry({ ...reedling, ...over })])
+    const job = new SmallJob().add('a', model)
+    return solveWhole(job.doc, among, { newId, costs: defaultHouseRules.costs })?.swaps[0]?.model
+  }
+  const price = (amount: number, pack = 1) => ({ amount, currency: 'EUR', pack })
+  // A Pebble is of another maker: all Wren contacts are as near; the cheapest is taken, by the price of one.
+  expect(swapOf('pebble', { price: price(1) })).toBe('device/reedling')
+  expect(swapOf('pebble', { price: price(90, 100) })).toBe('device/reedling')
+  expect(swapOf('pebble', { price: price(900) })).not.toBe('device/reedling')
+  expect(swapOf('pebble', { price: undefined })).not.toBe('device/reedling')
+})

@@ -9,7 +9,7 @@ import { compareVersions, fitPair, sharedRoom, zoneNumbers } from './fit.ts'
 import { isOfLifeSafety } from '../response/advise.ts'
 import { cheapestPlaces, type FlowItem } from './flow.ts'
 import type { RemedyCosts } from '../house-rules/house-rules.ts'
-import { neededEvents, stands, swapOps } from './remedies.ts'
+import { nearestFirst, neededEvents, stands, swapOps } from './remedies.ts'
 import type { LeftOut } from './reasons.ts'
 import { repeaterTrouble } from './repeaters.ts'
 import { firmwareWhenChosen } from '../response/choose-panel.ts'
@@ -281,6 +281,7 @@ function choicesOf({ doc, catalogue, system }: JobAndSystem, device: Device, mod
       (other) =>
         other.id !== model.id && other.class === model.class && stands(system, { model, other }, needed),
     )
+    .sort(nearestFirst(model))
   return [{ model, swap: false }, ...others.map((other) => ({ model: other, swap: true }))]
 }
 
