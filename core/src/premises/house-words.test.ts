@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { systemOf } from '../system/system.ts'
 import { recordsOf } from '../job/document.ts'
 import { catalogue, cleanHouse, cleanTarn, SmallJob } from '../testing/small-job.ts'
-import { houseFromKit, readHouse, writeHouse } from './house-words.ts'
+import { HOUSE_LIMIT, houseFromKit, readHouse, writeHouse } from './house-words.ts'
 
 let ids = 0
 const newId = () => `w${(ids += 1)}`
@@ -144,5 +144,165 @@ describe('the house in words', () => {
     expect(houseFromKit(described.doc, systemOf(described.doc, catalogue))).toBe(
       'window in kitchen: every day',
     )
+  })
+})
+
+describe('every word that may be said', () => {
+  it.each<[string, Record<string, unknown>, string]>([
+    ['sleeps', { sleeps: true }, 'Den, a room: other, heated, sleeps'],
+    ['people sleep', { sleeps: true }, 'Den, a room: other, heated, sleeps'],
+    ['metal', { metal: true }, 'Den, a room: other, heated, metal'],
+    ['pet 18', { petKg: 18 }, 'Den, a room: other, heated, pet 18'],
+    ['Pets of 18 kg', { petKg: 18 }, 'Den, a room: other, heated, pet 18'],
+    ['pet   of   7,5kg', { petKg: 7.5 }, 'Den, a room: other, heated, pet 7.5'],
+    ['pet 4.5', { petKg: 4.5 }, 'Den, a room: other, heated, pet 4.5'],
+    ['floor   Upper  one', { floor: 'Upper  one' }, 'Den, a room: other, floor Upper  one, heated'],
+    ['Compartment  North', { compartment: 'North' }, 'Den, a room: other, heated, compartment North'],
+    ['area   annexe', { area: 'area:2' }, 'Den, a room: other, heated'],
+    ['workshop', { kind: 'workshop' }, 'Den, a room: workshop, heated'],
+    ['unheated', { heated: false }, 'Den, a room: other, unheated'],
+  ])('of a room: %s', (fact, fields, says) => {
+    const job = bare().area(2, 'Annexe')
+    expect(take(job, `Den: ${fact}`)).toMatchObject([{ ok: true, changes: true, says }])
+    expect(recordsOf(job.doc, 'room')).toMatchObject([{ name: 'Den', ...fields }])
+  })
+
+  it.each<[string, Record<string, unknown>]>([
+    ['nobody sleeps', { sleeps: false }],
+    ['no metal', { metal: false }],
+    ['no pet', { petKg: null }],
+    ['heated', { heated: true }],
+  ])('and what takes it back: %s', (fact, fields) => {
+    const job = bare()
+    take(job, 'Den: sleeps, metal, pet 18, unheated')
+    expect(take(job, `Den: ${fact}`)).toMatchObject([{ ok: true, changes: true }])
+    expect(recordsOf(job.doc, 'room')).toMatchObject([fields])
+    expect(take(job, `Den: ${fact}`)).toMatchObject([{ ok: true, changes: false }])
+  })
+
+  it.each([
+    'pets18x',
+    'a pet 18',
+    'pet 18 kg heavy',
+    'pet 1234',
+    'pet 18.55',
+    'upper floor two',
+    'the compartment North',
+    'no area Annexe',
+    'floor',
+    'compartment',
+    'area',
+  ])('is not guessed: %s', (fact) => {
+    const job = bare().area(2, 'Annexe')
+    const [line] = take(job, `Den: ${fact}`)
+    expect(line).toMatchObject({ ok: false, changes: false })
+    expect(line?.says).toContain(`“${fact}”`)
+    expect(recordsOf(job.doc, 'room')).toEqual([])
+  })
+
+  it('names the areas that there are where one is not', () => {
+    const [line] = take(bare().area(2, 'Annexe'), 'Den: area Barn')
+    expect(line?.says).toMatch(/^there is no area “Barn”; the job has .*annexe/i)
+  })
+
+  it.each<[string, Record<string, unknown>, string]>([
+    ['Door in Den: every day', { use: 'everyday', inStay: true }, 'Door in Den: people come in every day'],
+    ['Door in Den: now and then', { use: 'occasional' }, 'Door in Den: people come in now and then'],
+    ['Door in Den: never', { use: 'never' }, 'Door in Den: nobody comes in by it'],
+    [
+      'Door  in  Den: not in stay',
+      { use: 'everyday', inStay: false },
+      'Door in Den: people come in every day, not once the house is in stay',
+    ],
+    ['Skylight in Den', { use: 'never' }, 'Skylight in Den: nobody comes in by it'],
+    ['Hatch between   Den   and   Hall', { to: true }, 'Hatch between Den and Hall: an inner door'],
+  ])('of an opening: %s', (line, fields, says) => {
+    const job = bare()
+    take(job, 'Den\nHall')
+    expect(take(job, line)).toMatchObject([{ ok: true, changes: true, says }])
+    const [opening] = recordsOf(job.doc, 'opening')
+    const hall = recordsOf(job.doc, 'room').find(({ name }) => name === 'Hall')?.id
+    expect(opening).toMatchObject('to' in fields ? { to: hall } : { to: null, ...fields })
+  })
+
+  it('an opening is also in stay again, and one of the same name elsewhere is another', () => {
+    const job = bare()
+    take(job, 'Den\nHall\nDoor in Den: not in stay\nDoor in Hall')
+    expect(take(job, 'door in den: also in stay')).toMatchObject([{ ok: true, changes: true }])
+    expect(recordsOf(job.doc, 'opening').map(({ inStay }) => inStay)).toEqual([true, true])
+    expect(take(job, 'Door between Den and Hall')).toMatchObject([{ ok: true, changes: true }])
+    expect(recordsOf(job.doc, 'opening')).toHaveLength(3)
+    expect(take(job, 'Door between Den and Hall')).toMatchObject([{ ok: true, changes: false }])
+    expect(take(job, 'Door between Den and Attic')).toMatchObject([{ ok: false }])
+    expect(recordsOf(job.doc, 'opening')).toHaveLength(3)
+  })
+
+  it.each<[string, number, boolean]>([
+    ['Den - Hall 4', 4, false],
+    ['Den   –   Hall   4,25 m', 4.25, false],
+    ['Den — Hall 12.5m, stairs', 12.5, true],
+    ['Den - Hall 3 m stairs', 3, true],
+  ])('of a way: %s', (line, metres, stairs) => {
+    const job = bare()
+    take(job, 'Den\nHall')
+    expect(take(job, line)).toMatchObject([{ ok: true, changes: true }])
+    expect(recordsOf(job.doc, 'way')).toMatchObject([{ metres, stairs }])
+    // The same way from its other end is the same way.
+    expect(take(job, `Hall - Den ${metres}${stairs ? ' stairs' : ''}`)).toMatchObject([
+      { ok: true, changes: false },
+    ])
+    expect(take(job, 'Hall - Den 9')).toMatchObject([{ ok: true, changes: true }])
+    expect(recordsOf(job.doc, 'way')).toHaveLength(1)
+  })
+
+  it('is read line by line, numbered as they stand, empty ones left out', () => {
+    const lines = readHouse('\n  Den  \r\n\r\nHall: blue\n', bare().doc, newId).lines
+    expect(lines.map(({ line, text, ok }) => [line, text, ok])).toEqual([
+      [2, 'Den', true],
+      [4, 'Hall: blue', false],
+    ])
+  })
+
+  it('is not read beyond its length, and up to it is', () => {
+    const doc = bare().doc
+    const rest = 'Den\n'.padEnd(HOUSE_LIMIT, ' ')
+    expect(readHouse(rest, doc, newId).lines).toMatchObject([{ ok: true, text: 'Den' }])
+    const long = readHouse(`${rest} `, doc, newId)
+    expect(long).toMatchObject({ ops: [], lines: [{ line: 1, ok: false, changes: false }] })
+    expect(long.lines[0]?.says).toContain(`${HOUSE_LIMIT} characters`)
+  })
+
+  it('gives each record of a type the next place in its list', () => {
+    const job = bare()
+    take(job, 'Den\nHall\nLoft\nDen - Hall 4\nHall - Loft 3\nDoor in Den\nDoor in Hall')
+    for (const type of ['room', 'way', 'opening'] as const) {
+      const orders = recordsOf(job.doc, type).map(({ order }) => order)
+      expect(orders).toEqual(orders.map((_, index) => (orders[0] ?? 0) + index))
+    }
+  })
+})
+
+describe('lines from the kit', () => {
+  it('name each room once, and each opening that a contact guards, by its use', () => {
+    const job = new SmallJob()
+      .add('a', 'reedling', { room: 'Porch', position: 'front door', use: 'entry' })
+      .add('b', 'reedling', { room: 'porch', position: 'side door', use: 'entry-not-in-stay' })
+      .add('c', 'reedling', { room: 'Den', position: 'window', use: 'opening' })
+      .add('d', 'reedling', { room: 'Attic', position: '' })
+      .add('e', 'reedling', { room: '', position: 'gate' })
+      .add('f', 'stilt', { room: 'Hall', position: 'corner' })
+    expect(houseFromKit(job.doc, systemOf(job.doc, catalogue)).split('\n')).toEqual([
+      ...['Porch:', 'Den:', 'Attic:', 'Hall:'],
+      'front door in Porch: every day',
+      'side door in porch: every day, not in stay',
+      'window in Den: never',
+    ])
+    // What is described already is not said again.
+    job.room('Den').room('Porch').opening('Front door', 'Porch').opening('window', 'Porch')
+    expect(houseFromKit(job.doc, systemOf(job.doc, catalogue)).split('\n')).toEqual([
+      ...['Attic:', 'Hall:'],
+      'side door in porch: every day, not in stay',
+      'window in Den: never',
+    ])
   })
 })

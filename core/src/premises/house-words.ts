@@ -40,7 +40,7 @@ export interface HouseReading {
 }
 
 /** Longest description that is read, in characters. */
-const HOUSE_LIMIT = 40_000
+export const HOUSE_LIMIT = 40_000
 
 const useWords: Readonly<Record<string, OpeningUse>> = {
   'every day': 'everyday',
@@ -69,6 +69,9 @@ const guesses: readonly (readonly [RegExp, Partial<Room>])[] = [
   [/yard|garden|drive|terrace/i, { kind: 'outdoors', heated: false }],
   [/hall|porch|landing|passage|stair|corridor|gallery|lobby/i, { kind: 'hall' }],
 ]
+
+/** Between two facts: a comma, unless it is one within a number such as 7,5. */
+const between = /(?<!\d),|,(?!\d)/
 
 /** Reads a description; lines that are already so change nothing. `newId` gives the unique part of new record ids. */
 export function readHouse(text: string, doc: JobDocument, newId: () => string): HouseReading {
@@ -169,7 +172,7 @@ function parse(text: string): Parts {
   const colon = text.indexOf(':')
   const head = (colon < 0 ? text : text.slice(0, colon)).trim()
   const facts = (colon < 0 ? '' : text.slice(colon + 1))
-    .split(',')
+    .split(between)
     .map((fact) => fact.trim())
     .filter(Boolean)
   const inner = /^(.+?)\s+between\s+(.+?)\s+and\s+(.+)$/i.exec(head)
