@@ -5,6 +5,7 @@ import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { systemOf } from '../system/system.ts'
 import { delayNeeds, entryWays } from './entry-ways.ts'
 import { houseOf, openingName, roomKey, type House } from './house.ts'
+import { placesOf } from './places.ts'
 
 const { figures } = defaultHouseRules
 const houseIn = (job: SmallJob): House => houseOf(job.doc, systemOf(job.doc, catalogue), figures)
@@ -152,5 +153,63 @@ describe('ways in', () => {
     const needs = delayNeeds(waysIn(job))
     expect([needs.entry1?.name, needs.entry2?.name]).toEqual(['door', 'gate'])
     expect(delayNeeds([])).toEqual({ entry1: null, entry2: null, exit: null })
+  })
+})
+
+describe('the opening that a contact guards', () => {
+  const guarded = (over: Partial<Device>, model = 'sill-8', job = house()): string | null => {
+    job.add('one', model, { room: 'porch', ...over })
+    const system = systemOf(job.doc, catalogue)
+    return placesOf(job.doc, system, defaultHouseRules).get('device:one')?.opening?.id ?? null
+  }
+  const two = (): SmallJob => house().opening('porch window', 'porch', { use: 'never' })
+
+  it('is the one that is stated, wherever it is', () => {
+    expect(guarded({ opening: 'opening:window' })).toBe('opening:window')
+    expect(guarded({ opening: 'opening:window' }, 'watcher-8')).toBe('opening:window')
+  })
+
+  it('is the one of its room that is named like its position, with or without the room', () => {
+    expect(guarded({ position: ' Door ' }, 'sill-8', two())).toBe('opening:door')
+    expect(guarded({ position: 'window' }, 'sill-8', two())).toBe('opening:porch window')
+    expect(guarded({ position: 'window' }, 'stirrer-8', two())).toBe('opening:porch window')
+    // Named twice it is neither.
+    expect(guarded({ position: 'door' }, 'sill-8', house().opening('Porch door', 'porch'))).toBeNull()
+  })
+
+  it('is the only one of its room where nothing is said, or what is said can mean it', () => {
+    expect(guarded({ position: '' })).toBe('opening:door')
+    expect(guarded({ position: 'inner door' })).toBe('opening:door')
+    expect(guarded({ position: '' }, 'sill-8', two())).toBeNull()
+    // A gate between two rooms belongs to both.
+    const inner = house().opening('hatch', 'hall', { to: 'room:garage' })
+    expect(guarded({ room: 'garage', position: '' }, 'sill-8', inner)).toBe('opening:hatch')
+  })
+
+  it('is not the only door where its position names a window: nobody gets a delay through that', () => {
+    expect(guarded({ position: 'window' })).toBeNull()
+    const job = house().add('one', 'sill-8', { room: 'porch', position: 'side window' })
+    const place = placesOf(job.doc, systemOf(job.doc, catalogue), defaultHouseRules).get('device:one')
+    expect([place?.use, place?.derived]).toEqual(['none', null])
+    expect(place?.missing.length).toBeGreaterThan(0)
+  })
+
+  it('is none of a motion, and none without its room', () => {
+    expect(guarded({ position: 'door' }, 'watcher-8')).toBeNull()
+    expect(guarded({ room: 'cellar', position: 'door' })).toBeNull()
+  })
+
+  it('between two rooms is on the way that people walk, from either side', () => {
+    const use = (from: string, to: string) => {
+      const job = house().opening('hatch', from, { to: `room:${to}` })
+      job.add('one', 'sill-8', { room: from, position: 'hatch' })
+      return placesOf(job.doc, systemOf(job.doc, catalogue), defaultHouseRules).get('device:one')?.use
+    }
+    expect([use('porch', 'hall'), use('hall', 'porch')]).toEqual(['inner-way', 'inner-way'])
+    expect([use('hall', 'garage'), use('loft', 'hall'), use('porch', 'garage')]).toEqual([
+      'opening',
+      'opening',
+      'opening',
+    ])
   })
 })

@@ -114,7 +114,7 @@ interface Sensor {
   readonly deviceClass: string
 }
 
-/** The opening that a device guards: the one stated; else the one of its room that is named like its position, or the only one. */
+/** The opening that a device guards: the one stated; else the one of its room that is named like its position, or the only one, where its position does not name another thing. */
 function openingOf({ device, deviceClass }: Sensor, room: Room | null, house: House): Opening | null {
   if (device.opening !== null) return house.openings.find((item) => item.id === device.opening) ?? null
   if (!room || (deviceClass !== 'contact' && deviceClass !== 'shock')) return null
@@ -124,7 +124,14 @@ function openingOf({ device, deviceClass }: Sensor, room: Room | null, house: Ho
     (item) => position !== '' && [position, roomKey(`${room.name} ${position}`)].includes(roomKey(item.name)),
   )
   if (named.length === 1) return named[0] ?? null
-  return here.length === 1 ? (here[0] ?? null) : null
+  const [only] = here
+  return only && here.length === 1 && mayMean(position, only) ? only : null
+}
+
+/** Whether a position can mean this opening: a window is not taken for the only door that is described. */
+function mayMean(position: string, opening: Opening): boolean {
+  const words = new Set(roomKey(opening.name).split(' '))
+  return position === '' || position.split(' ').some((word) => words.has(word))
 }
 
 interface Spot {
