@@ -4,9 +4,14 @@ import { handlingLines, wayWords, type DeviceModel } from '#core'
 
 /** How this device is handled before it is learned, by its maker: its ways to send first, one below the other. */
 const props = defineProps<{ model: DeviceModel }>()
+/** What most devices do not need to be told of: left out where the maker says nothing. */
+const untold: ReadonlySet<string> = new Set(['Ready after power-up', 'Sleeps after a trip'])
 const ways = computed(() => props.model.ways.map(wayWords))
 const rest = computed(() =>
-  handlingLines(props.model).filter(({ label, value }) => value !== '' && label !== 'Ways to transmit'),
+  handlingLines(props.model).filter(
+    ({ label, value }) =>
+      value !== '' && label !== 'Ways to transmit' && !(untold.has(label) && value === 'not stated'),
+  ),
 )
 const inside = computed(() => (props.model.stickerPlace ?? 'outside') !== 'outside')
 </script>
