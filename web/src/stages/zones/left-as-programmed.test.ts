@@ -26,7 +26,7 @@ it('is offered for what was there before, and the sheet then names the zone inst
   await show()
   expect(page.host.textContent).toContain('as the panel has it')
   await page.show(Program)
-  expect(page.host.textContent).toMatch(/Left as the panel has it, nothing to key:\s+zone 07/)
+  expect(page.host.textContent).toMatch(/zone 07 left as\s+programmed/)
   expect([...page.host.querySelectorAll('h2')].some((head) => head.textContent?.includes('Zone 07'))).toBe(
     false,
   )
