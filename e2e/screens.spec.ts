@@ -238,6 +238,10 @@ test('what the region leaves out is said below the list, and shown by keyboard',
   const panel = page.getByRole('combobox', { name: 'Panel', exact: true })
   await panel.focus()
   await page.keyboard.press('Enter')
+  await expect(options.filter({ hasText: 'Tarn 40' })).toBeVisible()
+  // Into the list, then out of it downwards.
+  await page.keyboard.press('ArrowDown')
+  await expect(page.locator('.v-overlay :focus')).toHaveCount(1)
   const before = await options.count()
   await page.keyboard.press('Tab')
   await expect(page.getByRole('button', { name: /left out: show/ })).toBeFocused()
