@@ -184,7 +184,7 @@ const placeWords = {
   'under-batteries': 'inside, with the batteries out',
 } as const
 
-/** A way to make a device send, with how long and what its light does: `hold the button for 5 s (its lamp glows)`. */
+/** A way to make a device send, with how long and what its light does: `hold the button, 5 s (its lamp glows)`. */
 export function wayWords({ way, seconds, indicator }: DeviceModel['ways'][number]): string {
   const long = seconds === undefined ? way : `${way}, ${seconds} s`
   return indicator === undefined ? long : `${long} (${indicator})`

@@ -31,8 +31,8 @@ const delayFields = {
 /** The delays of the job, and those of areas that a panel keeps apart. */
 export function delayCells(doc: JobDocument, panel: PanelModel): readonly Cell[] {
   const areas = panel.couplings?.delaysPerArea ? recordsOf(doc, 'area') : []
-  const sets = new Map(delaySets(doc, panel).map((set) => [set.id, set]))
-  const whole = delaySets(doc, panel)[0]
+  const [whole, ...own] = delaySets(doc, panel)
+  const sets = new Map(own.map((set) => [set.id, set]))
   return [
     ...(whole ? setCells(doc, panel, { set: whole, at: 'system' }) : []),
     ...areas.flatMap(({ id, number }) => {

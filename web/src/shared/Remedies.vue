@@ -22,6 +22,7 @@ const missing = computed(
   () =>
     remedies.value.length === 0 &&
     job.system !== null &&
+    job.system.panel !== null &&
     fitAll(job.system).get(props.device)?.verdict === 'unknown',
 )
 

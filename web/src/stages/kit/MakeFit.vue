@@ -12,7 +12,7 @@ const { running, stopped, progress, start, stop } = useSolver()
 const best = computed(() => progress.value?.best ?? null)
 /** Devices of which it cannot be told yet whether they fit, once all of it is applied: a fact is missing, such as a firmware. */
 const untold = computed(() => {
-  const result = best.value && !running.value ? applyOps(job.doc, best.value.ops) : null
+  const result = best.value && applyOps(job.doc, best.value.ops)
   if (!result?.ok) return []
   const fits = fitAll(systemOf(result.doc, job.catalogue))
   return [...fits].flatMap(([id, { verdict }]) => (verdict === 'unknown' ? id : []))
