@@ -13,6 +13,7 @@ const layers = [
   'fit',
   'zones',
   'memory',
+  'panel',
   'programming',
   'proof',
   'findings',

@@ -1,4 +1,12 @@
-import type { CatalogueEntry, DeviceModel, EntryKind, Family, PanelModel, ReceiverModel } from './schema.ts'
+import type {
+  CatalogueEntry,
+  DeviceModel,
+  EntryKind,
+  Family,
+  PanelInterface,
+  PanelModel,
+  ReceiverModel,
+} from './schema.ts'
 import type { KeptEntry } from './written.ts'
 
 interface KindMap {
@@ -6,6 +14,7 @@ interface KindMap {
   receiver: ReceiverModel
   device: DeviceModel
   panel: PanelModel
+  interface: PanelInterface
 }
 
 /** Catalogue entries by id, for look-up while judging. One instance is one fixed set. */

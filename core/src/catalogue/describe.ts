@@ -1,5 +1,12 @@
 import type { Catalogue } from './catalogue.ts'
-import type { CatalogueEntry, DeviceModel, Family, PanelModel, ReceiverModel } from './schema.ts'
+import type {
+  CatalogueEntry,
+  DeviceModel,
+  Family,
+  PanelInterface,
+  PanelModel,
+  ReceiverModel,
+} from './schema.ts'
 
 /** One fact of an entry in words. */
 export interface EntryLine {
@@ -36,7 +43,19 @@ function ownLines(entry: CatalogueEntry, catalogue: Catalogue): EntryLine[] {
       return deviceLines(entry, catalogue)
     case 'panel':
       return panelLines(entry, catalogue)
+    case 'interface':
+      return interfaceLines(entry)
   }
+}
+
+function interfaceLines({ display, keys, screens, keeping }: PanelInterface): EntryLine[] {
+  const kept = { 'at-once': 'each as it is sent', 'by-zone': 'zone by zone', session: 'all at the end' }
+  return [
+    line('Display', `${display.lines} ${display.lines === 1 ? 'line' : 'lines'} of ${display.columns} signs`),
+    line('Keys', keys.flat().join(', ')),
+    line('Screens', String(Object.keys(screens).length)),
+    line('Answers are kept', kept[keeping]),
+  ]
 }
 
 function familyLines(entry: Family): EntryLine[] {

@@ -3,6 +3,7 @@ import { check, type Problem } from '../units/problem.ts'
 import { hashOf } from '../units/canonical.ts'
 import type { Catalogue } from './catalogue.ts'
 import type { CatalogueEntry } from './schema.ts'
+import { interfaceProblems } from './interface-check.ts'
 import { entrySchema } from './schema.ts'
 import { PACK_FORMAT, upgradedEntry, type KeptEntry } from './written.ts'
 
@@ -166,8 +167,14 @@ function pointers(entry: CatalogueEntry): (readonly [string, string])[] {
       return devicePointers(entry)
     case 'panel': {
       const receivers = entry.receivers.map((id, index) => [`receivers.${index}`, id] as const)
-      return entry.builtIn ? [...receivers, ['builtIn', entry.builtIn]] : receivers
+      return [
+        ...receivers,
+        ...(entry.builtIn ? [['builtIn', entry.builtIn] as const] : []),
+        ...(entry.interface ? [['interface', entry.interface] as const] : []),
+      ]
     }
+    case 'interface':
+      return []
   }
 }
 
@@ -184,6 +191,7 @@ function devicePointers(entry: Extract<CatalogueEntry, { kind: 'device' }>): (re
 function ownProblems(entry: CatalogueEntry): Problem[] {
   if (entry.kind === 'device') return deviceProblems(entry)
   if (entry.kind === 'panel') return panelProblems(entry)
+  if (entry.kind === 'interface') return interfaceProblems(entry)
   if (entry.kind !== 'family') return []
   const { sticker, bandMHz } = entry
   const problems: Problem[] = []

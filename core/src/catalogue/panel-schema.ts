@@ -234,6 +234,8 @@ export const panelSchema = z.strictObject({
   codes: z.array(z.strictObject({ key: z.string().regex(/^[a-z-]{1,30}$/), name: label })),
   secondDisarmClears: z.boolean(),
   programming,
+  /** How it is keyed, for the machine that acts it out; absent where nobody has described it. */
+  interface: entryId('interface').optional(),
   /** Given where one panel comes in several variants (size, firmware, country), with where it is read. */
   variant: z.strictObject({ of: label, how: label, readAt: note }).optional(),
   grade: grade.optional(),

@@ -10,9 +10,11 @@ import {
   note,
   stickerPlaces,
 } from './entry-fields.ts'
+import { interfaceSchema } from './interface-schema.ts'
 import { panelSchema } from './panel-schema.ts'
 
 export * from './entry-fields.ts'
+export type { Form, Guard, Move, Screen, Target, Widget } from './interface-schema.ts'
 export { settingKeys, zoneFields, type SettingKey, type ZoneField } from './panel-schema.ts'
 
 /*
@@ -182,7 +184,13 @@ const device = z.strictObject({
 })
 
 /** What a pack may hold, by kind of entry. */
-export const entrySchema = z.discriminatedUnion('kind', [family, receiver, panelSchema, device])
+export const entrySchema = z.discriminatedUnion('kind', [
+  family,
+  receiver,
+  panelSchema,
+  device,
+  interfaceSchema,
+])
 
 /** A radio family: band, direction, encryption, IDs, check-in. */
 export type Family = Readonly<z.infer<typeof family>>
@@ -192,8 +200,10 @@ export type ReceiverModel = Readonly<z.infer<typeof receiver>>
 export type DeviceModel = Readonly<z.infer<typeof device>>
 /** A panel as its maker states it. */
 export type PanelModel = Readonly<z.infer<typeof panelSchema>>
+/** How a panel is keyed: its displays, keys and questions, as data. */
+export type PanelInterface = Readonly<z.infer<typeof interfaceSchema>>
 /** Any entry of a pack. */
-export type CatalogueEntry = Family | ReceiverModel | DeviceModel | PanelModel
+export type CatalogueEntry = Family | ReceiverModel | DeviceModel | PanelModel | PanelInterface
 /** What a panel does when a zone trips, by mode. */
 export type ResponseType = PanelModel['responseTypes'][number]
 /** A panel’s field for a time: unit, range, step, reserved values. */

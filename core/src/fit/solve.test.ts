@@ -148,6 +148,7 @@ function small(one: {
     receiver('receiver/ostler-radio-8', one.rooms.extra),
     receiver('receiver/quillet-radio', 2),
     panel,
+    ...catalogue.all('interface'),
     ...(one.alone ? [] : [other]),
   ]
   return new Catalogue(entries.map(keepEntry))

@@ -27,6 +27,7 @@ const schoolSchemas = {
   smokeHeat: z.enum(['apart', 'joined']),
   labelOrder: z.enum(['place-thing', 'thing-place']),
   placeOfWork: z.enum(['bench', 'on-site']),
+  sheetOrder: z.enum(['shortest', 'plan']),
 } as const
 
 /** Figures of a firm, each with its unit in the comment. */
@@ -94,6 +95,7 @@ export const defaultHouseRules: HouseRules = {
     smokeHeat: 'apart',
     labelOrder: 'place-thing',
     placeOfWork: 'bench',
+    sheetOrder: 'shortest',
   },
   figures: {
     paceOrdinary: 1.2,

@@ -122,6 +122,10 @@ export const schools: readonly School[] = [
     ],
     ['on-site', 'on site', 'Every device is learned where it stays.'],
   ]),
+  school('sheetOrder', 'Order of the programming sheet', [
+    ['shortest', 'fewest keys', 'Every key is a chance to slip; the panel is open for the shortest time.'],
+    ['plan', 'as the plan reads, zone by zone', 'Easier to follow beside the list of zones.'],
+  ]),
 ]
 
 /** The figures of a firm with unit and source, in the order shown. */

@@ -136,6 +136,25 @@ const stateKind = z.enum([
   'low-battery',
 ])
 
+/** What the panel holds at some addresses, as somebody keyed it or read it off the display. */
+export const held = evidence({
+  ...any,
+  type: 'held',
+  words: 'reading of the panel',
+  stage: 'program',
+  fields: {
+    panel: field('panel', entryId),
+    /** keyed: nobody has read it back; seen: the display showed it as expected; typed: written down blind, then compared. */
+    how: field('how it is known', z.enum(['keyed', 'seen', 'typed'])),
+    /** Whether it was read after the panel had saved and started again. */
+    saved: field('after saving', z.boolean()),
+    /** Name of the section of the sheet that it belongs to. */
+    section: field('section', text(90)),
+    /** Values by address, as the panel stores them; the empty text where nothing is held. */
+    values: field('values', z.array(z.strictObject({ address: text(60), value: text(60) })).max(400)),
+  },
+})
+
 /** A temporary state, since `at`; `who` does it and may be a colleague of who writes it down. */
 export const state = evidence({
   ...any,

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { atStage, field, fixed, namedPlan, plan, reference, starts } from '../records/declare.ts'
 import { id, name, order, text, time } from '../records/fields.ts'
 import { regions } from '../units/region.ts'
-import { entryId, pinId, pinned, seconds, serial } from './fields.ts'
+import { entryId, pinId, pinned, pinnedEntryId, seconds, serial } from './fields.ts'
 
 /* What a job plans: its facts, pins, areas, receivers, devices, zones, wired terminals, users, departures. */
 
@@ -123,7 +123,7 @@ export const pin = plan({
   removable: true,
   idBy: (record) => pinId(String(record.entry)),
   fields: {
-    entry: field('entry', entryId),
+    entry: field('entry', pinnedEntryId),
     hash: field('hash', z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in 64 hexadecimal digits')),
   },
 })

@@ -115,7 +115,17 @@ describe('the declarations', () => {
         .filter((item) => item.is === 'evidence')
         .map((item) => item.type)
         .sort(),
-    ).toEqual(['fixed-rules', 'heard', 'signoff', 'state', 'state-end', 'test', 'waiver', 'waiver-end'])
+    ).toEqual([
+      'fixed-rules',
+      'heard',
+      'held',
+      'signoff',
+      'state',
+      'state-end',
+      'test',
+      'waiver',
+      'waiver-end',
+    ])
     for (const item of types.filter((one) => one.is === 'evidence')) {
       expect(item).toMatchObject({ named: true, removable: false })
       expect(jobRecords.references[item.type]).toEqual([])

@@ -5,6 +5,13 @@ import { z } from 'zod'
 export const entryId = z
   .string()
   .regex(/^(family|panel|receiver|device)\/[a-z0-9-]{1,60}$/, 'must be a catalogue entry id such as panel/…')
+/** An entry that a job can pin: besides those that its records point at, how its panel is keyed. */
+export const pinnedEntryId = z
+  .string()
+  .regex(
+    /^(family|panel|receiver|device|interface)\/[a-z0-9-]{1,60}$/,
+    'must be a catalogue entry id such as panel/…',
+  )
 /** A time of up to an hour, whole seconds. */
 export const seconds = z.number().int().min(0).max(3600)
 /** A transmitter ID in stored form: the family's letters and digits, without spaces or hyphens. */

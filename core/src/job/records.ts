@@ -9,7 +9,7 @@ export { proofKinds, type AsItWas } from './declared-evidence.ts'
 export { pinId } from './fields.ts'
 
 /** Number of the record shapes; shapes.ts tells what changed at it, upgrades.ts how older ones are read. */
-export const SCHEMA = 9
+export const SCHEMA = 10
 
 const declarations = [
   planned.job,
@@ -28,6 +28,7 @@ const declarations = [
   premises.serves,
   evidence.heard,
   evidence.test,
+  evidence.held,
   evidence.state,
   evidence.stateEnd,
   evidence.signoff,

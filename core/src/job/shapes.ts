@@ -90,6 +90,11 @@ export const shapes: readonly Shape[] = [
     says: 'Inputs of a contact that has a reed and terminals; places that are never opened.',
     types: { device: 'a7bd5701fd8b15ac' },
   },
+  {
+    schema: 10,
+    says: 'How the panel is keyed can be pinned; what it was seen to hold is evidence; the order of the sheet is a rule.',
+    types: { pin: 'ddc20f59ae823b3b', held: 'edb21fffae2e01ad', 'fixed-rules': '64677af24976bb9b' },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

@@ -1,3 +1,4 @@
+import { completeHouseRules } from '../house-rules/house-rules.ts'
 import type { MovedSet, RawRecord, Step } from '../records/upgrade.ts'
 import { evidenceStep } from './upgrade-evidence.ts'
 import { sourcesStep } from './upgrade-sources.ts'
@@ -64,6 +65,18 @@ export const shape3: Readonly<Record<string, Readonly<Record<string, unknown>>>>
   room: { compartment: '' },
 }
 
+/** House rules fixed at hand-over get what they lacked by its default. */
+function rulesStep(to: number): Step {
+  const record = (raw: RawRecord): RawRecord =>
+    raw.type === 'fixed-rules' ? ({ ...raw, rules: completeHouseRules(raw.rules) } as RawRecord) : raw
+  return {
+    to,
+    record,
+    records: (records) => Object.fromEntries(Object.entries(records).map(([id, raw]) => [id, record(raw)])),
+    set: (op): MovedSet => [op],
+  }
+}
+
 /** The steps so far. Shape 3 grew while it was in force: shape 4 begins by filling whatever a record of it lacks. */
 export const upgrades: readonly Step[] = [
   takeovers,
@@ -78,4 +91,6 @@ export const upgrades: readonly Step[] = [
   filling(8, { job: { listed: false }, zone: { asProgrammed: false } }),
   // Shape 9: the inputs of a contact are chosen, and a place that is never opened is a use.
   filling(9, { device: { inputs: null } }),
+  // Shape 10: how a panel is keyed can be pinned, what it holds is evidence, and the order of the sheet is a house rule.
+  rulesStep(10),
 ]

@@ -21,6 +21,8 @@ interface ZoneAt {
 type ZoneRead = { readonly fields: Partial<Zone> } | { readonly why: string }
 
 interface ZoneCells {
+  /** What the sheet calls it. */
+  readonly words: string
   /** Addresses of the field begin so; {n}: the zone's number. Null for what is no address of its own. */
   readonly address: string | null
   readonly cells: (at: ZoneAt, address: string) => readonly Cell[]
@@ -39,8 +41,9 @@ const hides = ({ type }: ZoneAt, field: ResponseType['hides'][number]): boolean 
   type?.hides.includes(field) === true
 
 /** A flag that a response type may hide. */
-function flag(field: 'report' | 'supervise' | 'transmissionDelay'): ZoneCells {
+function flag(field: 'report' | 'supervise' | 'transmissionDelay', words: string = field): ZoneCells {
   return {
+    words,
     address: `zone.{n}.${field}`,
     cells: (at, address) => [
       hides(at, field) ? { address, state: 'hidden' } : { address, value: bit(at.zone[field]) },
@@ -50,8 +53,9 @@ function flag(field: 'report' | 'supervise' | 'transmissionDelay'): ZoneCells {
 }
 
 /** A flag of panels that have it; the plan's own word is always on or off. */
-function option(field: 'doubleKnock' | 'dayZone'): ZoneCells {
+function option(field: 'doubleKnock' | 'dayZone', words: string): ZoneCells {
   return {
+    words,
     address: `zone.{n}.${field}`,
     cells: ({ zone }, address) => [{ address, value: bit(zone[field]) }],
     read: (_, found) => flagRead(found, (on) => ({ [field]: on })),
@@ -67,8 +71,9 @@ const inputFields = { reed: 'reedOn', terminals: 'terminalsOn', 'end-of-line': '
 
 /** Every field of a zone that panels store, said once. */
 export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
-  number: { address: null, cells: nothing, read: null },
+  number: { words: 'number', address: null, cells: nothing, read: null },
   response: {
+    words: 'response type',
     address: 'zone.{n}.response',
     cells: ({ panel, zone, type }, address) =>
       zone.response !== null && !type
@@ -84,11 +89,13 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
     },
   },
   equipmentCode: {
+    words: 'equipment code',
     address: 'zone.{n}.equipmentCode',
     cells: ({ zone, item }, address) => (item && !item.family ? [] : [cellOf(address, zone.equipmentCode)]),
     read: (_, { value }) => ({ fields: { equipmentCode: value ?? null } }),
   },
   equipmentKind: {
+    words: 'equipment kind',
     address: 'zone.{n}.equipmentKind',
     cells: ({ panel, zone }, address) => {
       const kind = panel.equipment.kinds.find((entry) => entry.key === zone.equipmentKind)
@@ -104,6 +111,7 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
     },
   },
   serial: {
+    words: 'transmitter ID',
     address: 'zone.{n}.serial',
     cells: ({ doc, zone, item }, address) =>
       item && !item.family
@@ -112,6 +120,7 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
     read: null,
   },
   loop: {
+    words: 'loop',
     address: 'zone.{n}.loop',
     cells: ({ zone, item }, address) => {
       if (item && (!item.family || item.model.switches)) return []
@@ -125,6 +134,7 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
     },
   },
   inputs: {
+    words: 'contact inputs',
     address: 'zone.{n}.inputs',
     cells: ({ zone, item }, address) =>
       (item?.model.switches ?? []).map(({ switch: name }) => {
@@ -144,6 +154,7 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
     },
   },
   area: {
+    words: 'area',
     address: 'zone.{n}.areas',
     cells: ({ doc, panel, zone }, address) => {
       const mine = new Set([zone.area, zone.area2])
@@ -167,6 +178,7 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
   },
   report: flag('report'),
   chime: {
+    words: 'chime',
     address: 'zone.{n}.chime',
     cells: (at, address) => {
       if (hides(at, 'chime')) return [{ address, state: 'hidden' }]
@@ -181,8 +193,9 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
     },
   },
   supervise: flag('supervise'),
-  transmissionDelay: flag('transmissionDelay'),
+  transmissionDelay: flag('transmissionDelay', 'hold before sending'),
   sirens: {
+    words: 'siren outputs',
     address: 'zone.{n}.sirens',
     cells: ({ panel, zone: { sirens } }, address) =>
       Array.from({ length: panel.couplings?.sirenOutputs ?? 0 }, (_, index) =>
@@ -197,8 +210,9 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
       },
     }),
   },
-  doubleKnock: option('doubleKnock'),
+  doubleKnock: option('doubleKnock', 'double knock'),
   fireGroup: {
+    words: 'fire group',
     address: 'zone.{n}.fireGroup',
     cells: ({ panel, zone, type }, address) => {
       if (type?.fire !== 'verified') return [{ address, state: 'hidden' }]
@@ -213,6 +227,7 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
         : { why: `“${value}” is no fire group` },
   },
   wiring: {
+    words: 'wiring',
     address: 'wired.{n}.wiring',
     cells: ({ panel, zone, item }, address) => {
       if (item?.family !== null) return []
@@ -225,8 +240,9 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
       return wiring ? { fields: { wiring } } : { why: `no wiring is keyed ${value}` }
     },
   },
-  dayZone: option('dayZone'),
+  dayZone: option('dayZone', 'day zone of the user’s choice'),
   label: {
+    words: 'label',
     address: 'zone.{n}.label',
     cells: ({ panel: { label: rule }, zone: { label } }, address) => {
       if (label.trim() === '') return [{ address, state: 'open' }]

@@ -31,110 +31,66 @@ interface KeyedZone {
   readonly type: ResponseType | undefined
 }
 
-/** A field of a zone as a panel holds and asks it. */
-export interface ZoneFieldInfo {
-  /** What the sheet calls it. */
-  readonly name: string
-  /** What is keyed: `open` where the plan owes it, null where the panel does not ask this of the zone. */
-  readonly keyed: (at: KeyedZone) => KeyedField | 'open' | null
-}
+/** What is keyed for a field: `open` where the plan owes it, null where the panel does not ask this of the zone. */
+type FieldKeyed = (at: KeyedZone) => KeyedField | 'open' | null
 
-/** Every field of a zone, said once. */
-export const zoneFieldInfo: Readonly<Record<ZoneField, ZoneFieldInfo>> = {
-  number: {
-    name: 'number',
-    keyed: ({ panel, zone }) => {
-      const value = printNumber(panel, zone.number)
-      return { value, meaning: `zone ${value}` }
-    },
+/** What is keyed for every field of a zone. */
+export const fieldKeyed: Readonly<Record<ZoneField, FieldKeyed>> = {
+  number: ({ panel, zone }) => {
+    const value = printNumber(panel, zone.number)
+    return { value, meaning: `zone ${value}` }
   },
-  response: {
-    name: 'response type',
-    keyed: ({ panel, type }) =>
-      type ? { value: type.code, meaning: type.name, note: listNote(panel, type.key) } : 'open',
+  response: ({ panel, type }) =>
+    type ? { value: type.code, meaning: type.name, note: listNote(panel, type.key) } : 'open',
+  equipmentCode: ({ zone, item }) => {
+    if (zone.equipmentCode !== null) return { value: zone.equipmentCode, meaning: item?.model.name ?? '' }
+    return item?.family ? 'open' : null
   },
-  equipmentCode: {
-    name: 'equipment code',
-    keyed: ({ zone, item }) => {
-      if (zone.equipmentCode !== null) return { value: zone.equipmentCode, meaning: item?.model.name ?? '' }
-      return item?.family ? 'open' : null
-    },
+  equipmentKind: ({ panel, zone }) => {
+    const kind = panel.equipment.kinds.find((entry) => entry.key === zone.equipmentKind)
+    return kind ? { value: kind.keyed, meaning: kind.name } : 'open'
   },
-  equipmentKind: {
-    name: 'equipment kind',
-    keyed: ({ panel, zone }) => {
-      const kind = panel.equipment.kinds.find((entry) => entry.key === zone.equipmentKind)
-      return kind ? { value: kind.keyed, meaning: kind.name } : 'open'
-    },
+  serial: serialValue,
+  loop: ({ zone, item }) => {
+    if (!item?.family || item.model.switches) return null
+    if (zone.loop === null) return 'open'
+    const loop = item.model.loops.find((entry) => entry.event === zone.event)
+    return { value: String(zone.loop), meaning: loop?.name ?? '' }
   },
-  serial: { name: 'transmitter ID', keyed: serialValue },
-  loop: {
-    name: 'loop',
-    keyed: ({ zone, item }) => {
-      if (!item?.family || item.model.switches) return null
-      if (zone.loop === null) return 'open'
-      const loop = item.model.loops.find((entry) => entry.event === zone.event)
-      return { value: String(zone.loop), meaning: loop?.name ?? '' }
-    },
-  },
-  inputs: { name: 'contact inputs', keyed: inputsValue },
-  area: {
-    name: 'area',
-    keyed: ({ doc, zone }) => {
-      const list = [zone.area, zone.area2].flatMap((id) => recordOf(doc, 'area', id) ?? [])
-      if (list.length === 0) return 'open'
-      return {
-        value: list.map((area) => area.number).join(' '),
-        meaning: list.map((area) => area.name).join(' and '),
-      }
-    },
+  inputs: inputsValue,
+  area: ({ doc, zone }) => {
+    const list = [zone.area, zone.area2].flatMap((id) => recordOf(doc, 'area', id) ?? [])
+    if (list.length === 0) return 'open'
+    return {
+      value: list.map((area) => area.number).join(' '),
+      meaning: list.map((area) => area.name).join(' and '),
+    }
   },
   report: flagField('report'),
-  chime: {
-    name: 'chime',
-    keyed: ({ panel, zone, type }) => (type?.hides.includes('chime') ? null : chimeValue(panel, zone)),
-  },
+  chime: ({ panel, zone, type }) => (type?.hides.includes('chime') ? null : chimeValue(panel, zone)),
   supervise: flagField('supervise'),
-  transmissionDelay: { ...flagField('transmissionDelay'), name: 'hold before sending' },
-  sirens: {
-    name: 'siren outputs',
-    keyed: ({ panel, zone }) => {
-      if (zone.sirens === null) return null
-      return zone.sirens.length === 0
-        ? { value: panel.programming.no, meaning: 'none' }
-        : { value: zone.sirens.join(' '), meaning: `output ${zone.sirens.join(', ')}` }
-    },
+  transmissionDelay: flagField('transmissionDelay'),
+  sirens: ({ panel, zone }) => {
+    if (zone.sirens === null) return null
+    return zone.sirens.length === 0
+      ? { value: panel.programming.no, meaning: 'none' }
+      : { value: zone.sirens.join(' '), meaning: `output ${zone.sirens.join(', ')}` }
   },
-  doubleKnock: {
-    name: 'double knock',
-    keyed: ({ panel, zone }) => (zone.doubleKnock ? flag(panel, true) : null),
+  doubleKnock: ({ panel, zone }) => (zone.doubleKnock ? flag(panel, true) : null),
+  fireGroup: ({ zone, type }) => {
+    if (type?.fire !== 'verified') return null
+    if (zone.fireGroup === null) return 'open'
+    return { value: String(zone.fireGroup), meaning: `group ${zone.fireGroup}` }
   },
-  fireGroup: {
-    name: 'fire group',
-    keyed: ({ zone, type }) => {
-      if (type?.fire !== 'verified') return null
-      if (zone.fireGroup === null) return 'open'
-      return { value: String(zone.fireGroup), meaning: `group ${zone.fireGroup}` }
-    },
+  wiring: ({ panel, zone, item }) => {
+    if (item?.family !== null) return null
+    if (zone.wiring === null) return 'open'
+    const keyed = panel.programming.zone.find((step) => step.field === 'wiring')?.values
+    const ohms = zone.resistorOhm === null ? '' : `, ${zone.resistorOhm} ohms`
+    return { value: keyed?.[zone.wiring] ?? zone.wiring, meaning: `${wiringWords[zone.wiring]}${ohms}` }
   },
-  wiring: {
-    name: 'wiring',
-    keyed: ({ panel, zone, item }) => {
-      if (item?.family !== null) return null
-      if (zone.wiring === null) return 'open'
-      const keyed = panel.programming.zone.find((step) => step.field === 'wiring')?.values
-      const ohms = zone.resistorOhm === null ? '' : `, ${zone.resistorOhm} ohms`
-      return { value: keyed?.[zone.wiring] ?? zone.wiring, meaning: `${wiringWords[zone.wiring]}${ohms}` }
-    },
-  },
-  dayZone: {
-    name: 'day zone of the user’s choice',
-    keyed: ({ panel, zone }) => (zone.dayZone ? flag(panel, true) : null),
-  },
-  label: {
-    name: 'label',
-    keyed: ({ panel, zone }) => labelValue(panel, zone.label),
-  },
+  dayZone: ({ panel, zone }) => (zone.dayZone ? flag(panel, true) : null),
+  label: ({ panel, zone }) => labelValue(panel, zone.label),
 }
 
 /** A zone with its device and response type looked up, for asking what is keyed for each of its fields. */
@@ -150,11 +106,8 @@ function flag(panel: PanelModel, on: boolean): KeyedField {
 }
 
 /** A flag that a response type may hide. */
-function flagField(field: 'report' | 'supervise' | 'transmissionDelay'): ZoneFieldInfo {
-  return {
-    name: field,
-    keyed: ({ panel, zone, type }) => (type?.hides.includes(field) ? null : flag(panel, zone[field])),
-  }
+function flagField(field: 'report' | 'supervise' | 'transmissionDelay'): FieldKeyed {
+  return ({ panel, zone, type }) => (type?.hides.includes(field) ? null : flag(panel, zone[field]))
 }
 
 function serialValue({ doc, zone, item }: KeyedZone): KeyedField | 'open' | null {

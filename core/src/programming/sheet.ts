@@ -5,7 +5,8 @@ import type { HouseRules } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Zone } from '../job/records.ts'
 import { printNumber } from '../zones/numbers.ts'
-import { keyedZone, zoneFieldInfo } from './field-values.ts'
+import { zoneCells } from '../memory/zone-cells.ts'
+import { fieldKeyed, keyedZone } from './field-values.ts'
 import { makeStep, type SheetSection, type SheetStep } from './step.ts'
 import { servedSection, settingSteps, slotSection, systemSteps } from './system-steps.ts'
 
@@ -78,8 +79,8 @@ function zoneSection({ doc, panel }: Programmed, system: System, zone: Zone): Sh
   const text = panel.programming
   const at = keyedZone(doc, system, zone)
   const steps = text.zone.flatMap((step): SheetStep[] => {
-    const { name: field, keyed } = zoneFieldInfo[step.field]
-    const result = at && keyed(at)
+    const { words: field } = zoneCells[step.field]
+    const result = at && fieldKeyed[step.field](at)
     if (result === null) return []
     if (result === 'open')
       return [makeStep({ step, fill: { number }, field, meaning: 'still open in the plan', open: true })]

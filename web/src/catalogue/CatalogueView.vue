@@ -23,6 +23,7 @@ const kinds = [
   { value: 'panel', title: 'Panels' },
   { value: 'receiver', title: 'Receivers' },
   { value: 'family', title: 'Radio families' },
+  { value: 'interface', title: 'How panels are keyed' },
 ] as const
 const families = computed(() =>
   (catalogue.value?.all('family') ?? []).map((item) => ({ title: item.name, value: item.id })),
@@ -76,6 +77,8 @@ function gist(entry: CatalogueEntry): string {
       return `${entry.place} · ${entry.transmitters} transmitters`
     case 'family':
       return `${entry.bandMHz.from === entry.bandMHz.to ? entry.bandMHz.from : `${entry.bandMHz.from}–${entry.bandMHz.to}`} MHz · ${entry.way}`
+    case 'interface':
+      return `${entry.display.lines} × ${entry.display.columns} signs · ${Object.keys(entry.screens).length} screens`
   }
 }
 </script>

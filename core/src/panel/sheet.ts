@@ -1,0 +1,265 @@
+import type { Catalogue } from '../catalogue/catalogue.ts'
+import type { JobDocument } from '../job/document.ts'
+import { fieldOf, partOf, valueOf, type MemoryWords } from '../memory/words.ts'
+import { targetMemory } from '../memory/target.ts'
+import { evidenceOf } from '../job/evidence.ts'
+import { systemOf } from '../system/system.ts'
+import type { Memory } from '../memory/memory.ts'
+import { interfaceOf, screenOf, type Compiled } from './compiled.ts'
+import { display } from './display.ts'
+import { keysText } from './keys.ts'
+import { act, acted, switchedOn } from './machine.ts'
+import { cleanStart, effortOf } from './graph.ts'
+import { routesTo, type Problem, type RouteOrder, type RouteStep } from './route.ts'
+import { slipsOf } from './slips.ts'
+import { held, type Input, type PanelState } from './state.ts'
+
+/* The sheet of a panel whose interface is described: every key, and what the display shows after it. */
+
+/** What a line sets at one address, in plain words. */
+interface LineValue {
+  readonly address: string
+  readonly value: string
+  readonly field: string
+  readonly words: string
+}
+
+/** One line of the sheet. */
+export interface SheetLine {
+  /** Keys as they are pressed. */
+  readonly keys: string
+  /** What stands on the display before the last of them, where something is typed. */
+  readonly typed: readonly string[] | null
+  /** What the display shows after them. */
+  readonly shows: readonly string[]
+  readonly sets: readonly LineValue[]
+  /** `way` leads somewhere, `wait` lets the panel work, `learn` wants a device to transmit. */
+  readonly kind: 'way' | 'wait' | 'answer' | 'empty' | 'learn'
+  /** What to mind here; empty for nothing. */
+  readonly note: string
+  /** Fields that one wrong key here would change without the display showing it: they are read back. */
+  readonly check: readonly string[]
+}
+
+/** Lines that belong together. */
+export interface SheetPart {
+  readonly id: string
+  readonly title: string
+  readonly lines: readonly SheetLine[]
+}
+
+/** A sheet that the machine has proved, or why there is none. */
+export type PanelSheet =
+  | {
+      readonly ok: true
+      readonly parts: readonly SheetPart[]
+      readonly keys: number
+      readonly seconds: number
+      /** Keys of the other order: zone by zone for the shortest, the shortest for zone by zone. */
+      readonly otherKeys: number
+      /** Wanted addresses at which the machine then differs. */
+      readonly differences: number
+      readonly wanted: number
+      readonly open: number
+      readonly hidden: number
+    }
+  | {
+      readonly ok: false
+      /** What the plan wants and the panel cannot hold, each with where it stands. */
+      readonly reasons: readonly {
+        readonly address: string
+        readonly part: string
+        readonly reason: string
+      }[]
+    }
+
+/** What the panel holds before: what it came with, what was keyed into it since, or nobody knows. */
+export type SheetStart = 'factory' | 'keyed' | 'unknown'
+
+/** How a sheet is to be made. */
+export interface SheetWanted {
+  readonly doc: JobDocument
+  readonly catalogue: Catalogue
+  readonly start: SheetStart
+  readonly order: RouteOrder
+}
+
+/**
+ * Makes the sheet from what the panel holds to what the plan wants; null without a panel, or where nobody has described how it is
+ * keyed. Total and deterministic.
+ */
+export function panelSheet({ doc, catalogue, start, order }: SheetWanted): PanelSheet | null {
+  const { panel: model } = systemOf(doc, catalogue)
+  const panel = model && interfaceOf(catalogue, model)
+  const target = targetMemory(doc, catalogue)
+  if (!panel || !target) return null
+  const words: MemoryWords = { doc, panel: panel.panel, catalogue }
+  const memory = start === 'keyed' ? heldMemory(doc, panel) : panel.factory
+  const orders: readonly RouteOrder[] = order === 'plan' ? ['plan', 'shortest'] : ['shortest', 'plan']
+  const [route, other] = routesTo({ panel, target, start: memory }, orders)
+  if (!route?.ok) return { ok: false, reasons: (route?.reasons ?? []).map((one) => placed(words, one)) }
+  const making: Making = { panel, words, told: new Set(), parts: [] }
+  const clean = start === 'unknown' ? cleanStart(panel) : []
+  if (!clean)
+    return { ok: false, reasons: [{ address: '', part: 'Clean start', reason: noCleanStart(panel) }] }
+  const cleaned = effortOf(clean)
+  cleanLines(making, clean)
+  for (const step of route.steps) stepLines(making, step)
+  return {
+    ok: true,
+    parts: making.parts.map(({ title, lines }, index) => ({ id: `${index} ${title}`, title, lines })),
+    keys: route.keys + cleaned.keys,
+    seconds: route.seconds + cleaned.seconds,
+    otherKeys: (other?.ok ? other.keys : route.keys) + cleaned.keys,
+    differences: route.differences,
+    wanted: target.wanted.size,
+    open: target.open.size,
+    hidden: target.hidden.size,
+  }
+}
+
+/**
+ * What the panel is known to hold: as it came, with what was keyed or read since, the latest of each address. What a panel keeps only
+ * when it is told to counts from then on.
+ */
+function heldMemory(doc: JobDocument, panel: Compiled): Memory {
+  const memory = new Map(panel.factory)
+  const atOnce = panel.description.keeping === 'at-once'
+  const readings = evidenceOf(doc, 'held').filter(
+    (one) => one.panel === panel.panel.id && (atOnce || one.saved),
+  )
+  for (const { values } of readings.toSorted((a, b) => (a.at < b.at ? -1 : 1)))
+    for (const { address, value } of values)
+      if (value === '') memory.delete(address)
+      else memory.set(address, value)
+  return memory
+}
+
+function noCleanStart({ panel }: Compiled): string {
+  return `${panel.name} has no clean start: read back what it holds first.`
+}
+
+/** A clean start from a panel of which nothing is known: its display shows what nobody can foretell. */
+function cleanLines(making: Making, inputs: readonly Input[]): void {
+  const { lead, rest, at } = ledIn(making.panel, switchedOn(making.panel, new Map()), inputs)
+  const chunks = rest.length > 0 ? [...lead, { before: at, inputs: rest }] : lead
+  for (const chunk of chunks) addLine(making, 'Clean start', wayLine(making, chunk))
+}
+
+function placed(words: MemoryWords, { address, reason }: Problem) {
+  return { address, part: address === '' ? 'Way out' : partOf(words, address), reason }
+}
+
+interface Making {
+  readonly panel: Compiled
+  readonly words: MemoryWords
+  /** Notes that were told: each stands once. */
+  readonly told: Set<string>
+  readonly parts: { title: string; lines: SheetLine[] }[]
+}
+
+function stepLines(making: Making, step: RouteStep): void {
+  const { panel } = making
+  const from = !making.parts.some(({ title }) => title === 'Way in')
+  const { lead, rest, at } = ledIn(panel, step.from, step.way)
+  const title = step.kind === 'end' ? 'Way out and save' : 'Way in'
+  if (from || step.kind === 'end') for (const chunk of lead) addLine(making, title, wayLine(making, chunk))
+  const way = from || step.kind === 'end' ? rest : [...lead.flatMap(({ inputs }) => inputs), ...rest]
+  if (step.kind === 'end') {
+    if (way.length > 0) addLine(making, title, wayLine(making, { before: at, inputs: way }))
+    return
+  }
+  addLine(making, partOf(making.words, step.sets[0]?.address ?? ''), answerLine(making, step, way))
+}
+
+/** A stretch of inputs with the state in which it begins. */
+interface Chunk {
+  readonly before: PanelState
+  readonly inputs: readonly Input[]
+}
+
+/** Inputs cut behind each code, hold, wait, and wherever there is something to mind; what is left leads to the question. */
+function ledIn(
+  panel: Compiled,
+  from: PanelState,
+  inputs: readonly Input[],
+): { readonly lead: readonly Chunk[]; readonly rest: readonly Input[]; readonly at: PanelState } {
+  const lead: Chunk[] = []
+  let before = from
+  let open: Input[] = []
+  let state = from
+  inputs.forEach((input, index) => {
+    const wasCode = open.some((one) => one.kind === 'code')
+    open.push(input)
+    state = act(panel, state, input)
+    const next = inputs[index + 1]
+    const noted = screenOf(panel, state.screen).note !== undefined && state.screen !== before.screen
+    const ends = input.kind === 'hold' || input.kind === 'wait' || (wasCode && input.kind === 'press')
+    if (!ends && !(noted && next !== undefined) && next?.kind !== 'wait') return
+    lead.push({ before, inputs: open })
+    before = state
+    open = []
+  })
+  return { lead, rest: open, at: before }
+}
+
+function wayLine(making: Making, { before, inputs }: Chunk): SheetLine {
+  const after = acted(making.panel, before, inputs)
+  return {
+    keys: keysText(inputs),
+    typed: null,
+    shows: display(making.panel, after),
+    sets: [],
+    kind: inputs.every((input) => input.kind === 'wait') ? 'wait' : 'way',
+    note: notesOf(making, [before, after]),
+    check: [],
+  }
+}
+
+function answerLine(making: Making, step: RouteStep, way: readonly Input[]): SheetLine {
+  const { panel, words } = making
+  const { kind, answer, before, after, sets } = step
+  const letters = screenOf(panel, before.screen).widget.kind === 'text'
+  const typed = answer.length > 1 && kind === 'answer' ? acted(panel, before, answer.slice(0, -1)) : null
+  const keys = [keysText(way), kind === 'learn' ? keysText(answer.slice(0, 1)) : keysText(answer, letters)]
+  const slips = kind === 'answer' ? slipsOf(panel, step) : []
+  return {
+    keys: keys.filter((part) => part !== '').join(' '),
+    typed: typed && display(panel, typed),
+    shows: display(
+      panel,
+      kind === 'learn' ? act(panel, before, answer[0] ?? { kind: 'wait', seconds: 0 }) : after,
+    ),
+    sets: sets
+      .filter(({ address }) => kind === 'learn' || held(step.from)(address) !== held(after)(address))
+      .map(({ address, value }) => ({
+        address,
+        value: kind === 'learn' ? '' : value,
+        field: fieldOf(words, address),
+        words: kind === 'learn' ? 'make it transmit now' : worded(making, address, value),
+      })),
+    kind: kind === 'end' ? 'way' : kind,
+    note: notesOf(making, [before]),
+    check: [...new Set(slips.map((address) => fieldOf(words, address)))],
+  }
+}
+
+function worded({ panel, words }: Making, address: string, value: string): string {
+  const field = panel.addresses.get(address)
+  const values = field && panel.values(field.template, () => '')
+  return valueOf(words, address, { value, shown: values?.shows(value) ?? value })
+}
+
+/** What there is to mind on screens, each note once. */
+function notesOf({ panel, told }: Making, states: readonly PanelState[]): string {
+  const notes = states.flatMap(({ screen }) => screenOf(panel, screen).note ?? [])
+  const fresh = [...new Set(notes)].filter((note) => !told.has(note))
+  for (const note of fresh) told.add(note)
+  return fresh.join(' ')
+}
+
+function addLine({ parts }: Making, title: string, line: SheetLine): void {
+  const last = parts.at(-1)
+  if (last?.title === title) last.lines.push(line)
+  else parts.push({ title, lines: [line] })
+}
