@@ -80,7 +80,34 @@ const shots: readonly Shot[] = [
     },
   },
   { name: 'house-rules', path: '/house-rules' },
-  { name: 'program', path: `${ropewalk}/program` },
+  {
+    name: 'program',
+    path: `${ropewalk}/zones`,
+    act: async (page) => {
+      // What the demo plan has wrong on purpose is cured first: until then there is no sheet.
+      await page.getByRole('button', { name: 'Number everything' }).click()
+      await page.getByRole('button', { name: 'Number so' }).click()
+      await page.getByRole('button', { name: /findings?$/ }).click()
+      const card = page
+        .getByRole('article')
+        .filter({ hasText: /only the label “Zone 9”/ })
+        .first()
+      await card.getByRole('button', { name: /Call it/ }).click()
+      await card.getByRole('button', { name: 'Apply' }).click()
+      await page.waitForTimeout(1000)
+      await page.goto(new URL(`${ropewalk}/program`, page.url()).href)
+      await page.getByText('acted out:').waitFor()
+    },
+  },
+  {
+    name: 'program-hand',
+    path: `${ropewalk}/program`,
+    size: hand,
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Step by step' }).click()
+      for (let step = 0; step < 7; step++) await page.getByRole('button', { name: 'It shows that' }).click()
+    },
+  },
   { name: 'enrol', path: `${ropewalk}/enrol`, act: listen },
   { name: 'enrol-hand', path: `${ropewalk}/enrol`, size: hand, act: listen },
   {

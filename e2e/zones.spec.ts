@@ -32,6 +32,54 @@ test('the Old Ropewalk: describe the house, number it, cure every finding', asyn
   await houseRules(page)
 })
 
+/** Goes on from the test before: with every finding cured the plan can be keyed. */
+test('the sheet of the Tarn is proved, and keyed step by step by two people', async ({ page, browser }) => {
+  await signIn(page, 'idris')
+  await page.goto(url() + ropewalk)
+  await stage(page, 'Program')
+  await expect(page.getByText(/✓ acted out: \d+ keys, 0 differences in \d+ values/)).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Zone 01 — Porch Front Door' })).toContainText('01 does')
+  await accessible(page)
+  // A second-hand panel: the clean start comes first.
+  await page.getByLabel('What the panel holds now').click({ force: true })
+  await page.getByRole('option', { name: 'unknown: begins with a clean start' }).click()
+  await expect(page.getByRole('region', { name: 'Clean start' })).toContainText('99 wipe? key 777')
+  await page.getByLabel('What the panel holds now').click({ force: true })
+  await page.getByRole('option', { name: 'as it comes from the maker' }).click()
+  await expect(page.getByRole('region', { name: 'Clean start' })).toHaveCount(0)
+
+  // At the panel: one step at a time.
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.getByRole('button', { name: 'Step by step' }).click()
+  const steps = page.getByRole('region', { name: 'Step by step' })
+  await expect(steps).toContainText('who is there?')
+  await accessible(page)
+  const shows = steps.getByRole('button', { name: 'It shows that' })
+  const heading = steps.getByRole('heading', { level: 2 })
+  for (let step = 0; step < 3; step++) await shows.click()
+  await expect(heading).not.toHaveText('Way in')
+  await steps.getByRole('button', { name: 'It shows something else' }).click()
+  await steps.getByLabel('What the display shows').fill('and who f1ts it')
+  await expect(steps.getByRole('button', { name: /step 2, Way in/ })).toBeVisible()
+  await accessible(page)
+  await steps.getByRole('button', { name: 'It shows something else' }).click()
+  // To the end of this heading: then it is noted.
+  const first = await heading.textContent()
+  while ((await heading.textContent()) === first) await shows.click()
+  const next = (await heading.textContent()) ?? ''
+
+  // A colleague opens the job: what was keyed and noted is behind, what is to come stands there.
+  const other = await browser.newPage()
+  await signIn(other, 'morwen')
+  await other.goto(`${url()}${ropewalk}/program`)
+  await other.getByRole('button', { name: 'Step by step' }).click()
+  const theirs = other.getByRole('region', { name: 'Step by step' })
+  await expect(theirs.getByRole('heading', { level: 2 })).toHaveText(next)
+  await expect(theirs).toContainText('Idris Quayle keyed up to here')
+  await expect(theirs).toContainText('nothing of it is saved yet')
+  await other.close()
+})
+
 /** By keyboard only, in at most 60 actions: a line typed is one, each key is one. */
 async function describeHouse(page: Page): Promise<void> {
   let actions = 0

@@ -48,6 +48,7 @@ const titles: Readonly<Record<string, string>> = {
   'prove.record': 'recorded a result',
   'state.begin': 'began a temporary state',
   'state.end': 'ended a temporary state',
+  'panel.keyed': 'noted what was keyed into the panel',
   'handover.sign': 'signed something off',
 }
 

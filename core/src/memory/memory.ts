@@ -8,7 +8,8 @@ export type Memory = ReadonlyMap<string, string>
 /** What is put at an address by the plan: a value, nothing (`open`), what the panel does not ask (`hidden`), or what it cannot hold. */
 export type Cell = { readonly address: string } & (
   | { readonly value: string }
-  | { readonly state: 'open' | 'hidden' }
+  /** `left`: open because the zone stays as the panel has it, whatever that is. */
+  | { readonly state: 'open' | 'hidden' | 'left' }
   /** Why the panel cannot hold it, as a sentence. */
   | { readonly refused: string }
 )

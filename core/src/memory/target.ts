@@ -18,6 +18,8 @@ export interface TargetMemory {
   readonly wanted: Memory
   /** What the plan leaves: it stays as the panel has it. */
   readonly open: ReadonlySet<string>
+  /** What is open because its zone is left as programmed: neither keyed nor learned. */
+  readonly left: ReadonlySet<string>
   /** What the panel does not ask for the type of its zone: neither keyed nor compared. */
   readonly hidden: ReadonlySet<string>
   /** Why the plan cannot be keyed as it is, by address; with one there is no sheet. */
@@ -38,11 +40,14 @@ export function targetMemory(doc: JobDocument, catalogue: Catalogue): TargetMemo
   const wanted = new Map<string, string>()
   const open = new Set<string>()
   const hidden = new Set<string>()
+  const left = new Set<string>()
   const refused: Refusal[] = []
   for (const cell of cells) {
     if ('refused' in cell) refused.push({ address: cell.address, reason: cell.refused })
-    else if ('state' in cell) (cell.state === 'open' ? open : hidden).add(cell.address)
-    else {
+    else if ('state' in cell) {
+      ;(cell.state === 'hidden' ? hidden : open).add(cell.address)
+      if (cell.state === 'left') left.add(cell.address)
+    } else {
       const there = wanted.get(cell.address)
       if (there !== undefined && there !== cell.value)
         refused.push({ address: cell.address, reason: `The plan wants ${there} and ${cell.value} there.` })
@@ -51,7 +56,7 @@ export function targetMemory(doc: JobDocument, catalogue: Catalogue): TargetMemo
   }
   for (const { address } of refused) wanted.delete(address)
   for (const address of wanted.keys()) open.delete(address)
-  return { wanted, open, hidden, refused }
+  return { wanted, open, left, hidden, refused }
 }
 
 function zoneCellsOf(doc: JobDocument, system: System): Cell[] {
@@ -67,7 +72,7 @@ function zoneCellsOf(doc: JobDocument, system: System): Cell[] {
     seen.add(zone.number)
     const cells = cellsOfZone({ doc, system, zone })
     // What is left as programmed stays whatever the panel has there.
-    return zone.asProgrammed ? cells.map(({ address: at }) => ({ address: at, state: 'open' })) : [...cells]
+    return zone.asProgrammed ? cells.map(({ address: at }) => ({ address: at, state: 'left' })) : [...cells]
   })
 }
 

@@ -2,6 +2,7 @@ import type { Catalogue } from '../catalogue/catalogue.ts'
 import { zoneFields, type Family, type PanelModel } from '../catalogue/schema.ts'
 import { groupId, readSticker } from '../identity/sticker.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
+import { enrolmentOf, type Enrolment } from '../job/enrolment.ts'
 import { decodeDelay, delayFieldOf, delayNames, type DelayKey } from '../response/delays.ts'
 import { panelSettings } from '../response/panel-settings.ts'
 import { formatSeconds } from '../units/seconds.ts'
@@ -58,7 +59,7 @@ export function valueOf(
   const { value, shown } = stored
   if (value === '') return 'nothing'
   const field = address.split('.').at(-1) ?? ''
-  if (field === 'serial') return grouped(words, value)
+  if (field === 'serial') return `${grouped(words, value)}, ${idFrom(enrolmentAt(words, address))}`
   if (field === 'equipmentCode') return `${value}, ${modelOf(words, value)}`
   if (field === 'response') return value === shown ? value : `${value}, ${shown}`
   if (field === 'supervise' && address.startsWith('system')) return `${value} min`
@@ -71,6 +72,32 @@ function delayWords({ doc, panel }: MemoryWords, field: string, value: string): 
   if (!delay) return null
   const seconds = formatSeconds(decodeDelay(delay, Number(value)))
   return delay.secondsPerUnit === 1 ? seconds : `${value} → ${seconds}`
+}
+
+/** Who tells an ID that nobody here saw. */
+const toldBy = {
+  file: 'the file',
+  build: 'an earlier build',
+  owner: 'an owner for somebody who left',
+} as const
+
+/** Where an ID comes from: never more than is known. */
+export function idFrom(known: Enrolment | null): string {
+  if (!known) return 'from the sticker, not learned yet'
+  return known.told === null ? 'learned' : `told by ${toldBy[known.told]}, not learned here`
+}
+
+/** How the panel knows the device of a zone or a slot. */
+function enrolmentAt({ doc, catalogue }: MemoryWords, address: string): Enrolment | null {
+  const [group = '', number = ''] = address.split('.')
+  if (group === 'zone') {
+    const zone = recordsOf(doc, 'zone').find((one) => one.number === Number(number))
+    return zone ? enrolmentOf(doc, zone.id) : null
+  }
+  const device = recordsOf(doc, 'device').find(
+    ({ slot, model }) => slot === Number(number) && catalogue.get('device', model)?.slot === group,
+  )
+  return device ? enrolmentOf(doc, device.id) : null
 }
 
 function areaName(doc: JobDocument, number: string): string {

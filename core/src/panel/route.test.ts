@@ -20,6 +20,7 @@ const target = (job: SmallJob): TargetMemory => targetMemory(job.doc, catalogue)
 const wanting = (wanted: Record<string, string>): TargetMemory => ({
   wanted: new Map(Object.entries(wanted)),
   open: new Set(),
+  left: new Set(),
   hidden: new Set(),
   refused: [],
 })
@@ -190,6 +191,15 @@ describe('what stands in the way of the shortest', () => {
     // Its input comes with it: it is not keyed again.
     expect(keyed.steps.flatMap(({ sets }) => sets.map(({ address }) => address))).not.toContain('zone.1.loop')
     expect(keyed.differences).toBe(0)
+  })
+
+  it('a line that is left as programmed is neither keyed nor learned', () => {
+    const job = new SmallJob({ entry2: 60 }).add('porch', 'reedling').number()
+    job.set(job.zone('porch').id, { number: 1, label: 'Front door', asProgrammed: true })
+    expect(routeTo({ panel, target: target(job), start: panel.factory, order: 'shortest' })).toMatchObject({
+      ok: true,
+      steps: [],
+    })
   })
 
   it('a plan that cannot be held has no route, and keeps its reasons', () => {

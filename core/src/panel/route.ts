@@ -155,7 +155,13 @@ function stopsOf({ panel, target, start }: RouteEnds): Found {
   }
   for (const { address } of differences(target, start)) add(address, 'answer')
   for (const address of target.open)
-    if (address.endsWith('.serial') && places.has(address) && !start.has(address)) add(address, 'learn')
+    if (
+      address.endsWith('.serial') &&
+      places.has(address) &&
+      !start.has(address) &&
+      !target.left.has(address)
+    )
+      add(address, 'learn')
   const emptied = takenAddresses(panel, target, start)
   const first = emptied.flatMap((address): Stop[] => {
     const place = places.get(address)

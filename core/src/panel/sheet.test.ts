@@ -82,7 +82,7 @@ describe('the sheet of one door', () => {
       'entry delay 2: 45 s',
       'equipment code: 318, Reedling contact',
       'response type: 21, Way in, first delay',
-      'transmitter ID: 2041 7733',
+      'transmitter ID: 2041 7733, from the sticker, not learned yet',
       'loop: 3',
       'chime: yes',
       'label: Front Door',

@@ -5,15 +5,9 @@ import { recordOf, type JobDocument } from '../job/document.ts'
 import type { Zone } from '../job/records.ts'
 import { libraryEntries } from '../zones/labels.ts'
 import { printNumber } from '../zones/numbers.ts'
+import { idFrom } from '../memory/words.ts'
 import { keypadPresses } from './presses.ts'
 import { enrolmentOf } from '../job/enrolment.ts'
-
-/** Who tells an ID that nobody here saw. */
-const toldBy = {
-  file: 'the file',
-  build: 'an earlier build',
-  owner: 'an owner for somebody who left',
-} as const
 
 /** What is keyed for a field of a zone, and what it means. */
 interface KeyedField {
@@ -115,12 +109,7 @@ function serialValue({ doc, zone, item }: KeyedZone): KeyedField | 'open' | null
   const known = enrolmentOf(doc, zone.id)
   const serial = known?.serial ?? item.device.sticker
   if (serial === null) return 'open'
-  const from = !known
-    ? 'from the sticker, not learned yet'
-    : known.told === null
-      ? 'learned'
-      : `told by ${toldBy[known.told]}, not learned here`
-  return { value: [...serial].join(' '), meaning: `${groupId(item.family, serial)}, ${from}` }
+  return { value: [...serial].join(' '), meaning: `${groupId(item.family, serial)}, ${idFrom(known)}` }
 }
 
 /** Only of contacts whose panel switches their inputs; what the model lacks is not asked. */

@@ -29,7 +29,7 @@ const hints: Readonly<Record<Stage, Hint>> = {
     done: has('zone'),
   },
   program: {
-    says: 'This is what to key, in the order of the panel. After each line its display should show what stands under the keys: if it shows something else, stop there.',
+    says: 'This is what to key, in the order of the panel. After each line its display must show what stands beside the keys: if it shows something else, stop there.',
     done: has('heard'),
   },
   enrol: {

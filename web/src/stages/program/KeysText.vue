@@ -16,7 +16,8 @@ const parts = computed(() =>
 <template>
   <span class="keys">
     <template v-for="(part, index) in parts" :key="index">
-      <kbd v-if="part.key">{{ part.text }}</kbd><span v-else>{{ part.text }}</span>
+      <kbd v-if="part.key">{{ part.text }}</kbd><span v-else>{{ part.text }}</span
+      >{{ ' ' }}
     </template>
   </span>
 </template>

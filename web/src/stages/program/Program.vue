@@ -1,159 +1,166 @@
 <script setup lang="ts">
 import { mdiPrinter } from '@mdi/js'
-import { computed } from 'vue'
-import { programmingSheet, type SheetSection } from '#core'
+import { computed, ref, shallowRef } from 'vue'
+import type { RouteLocationRaw } from 'vue-router'
+import { programmingSheet, recordsOf, systemOf, type PanelSheet, type SheetStart } from '#core'
 import { useJob } from '../../store/job-store.ts'
-import LongList from '../../shared/LongList.vue'
-import KeysText from './KeysText.vue'
+import MachineSheet from './MachineSheet.vue'
+import PlainSheet from './PlainSheet.vue'
+import StepByStep from './StepByStep.vue'
+import { useSheet } from './useSheet.ts'
 
 const job = useJob()
-const sheet = computed(() => programmingSheet(job.doc, job.catalogue, job.rules))
-/** Titles tell sections apart. */
-const sections = computed(() =>
-  (sheet.value?.sections ?? []).map((section) => ({ id: section.title, section })),
+const panel = computed(() => systemOf(job.doc, job.catalogue).panel)
+const described = computed(
+  () => panel.value !== null && job.catalogue.get('interface', panel.value.interface ?? null) !== null,
 )
-const openIn = (section: SheetSection): number => section.steps.filter((step) => step.open).length
-/** What the notes say of a field holds for every zone: they are printed with the first. */
-const firstZone = computed(
-  () => sheet.value?.sections.find((section) => section.title.startsWith('Zone'))?.title,
-)
+const readings = computed(() => job.doc && Object.values(job.doc.records).some((one) => one?.type === 'held'))
+/** What the panel holds is known where it was keyed from here; else it is taken to be new. */
+const start = ref<SheetStart>(readings.value ? 'keyed' : 'factory')
+const starts: readonly { readonly value: SheetStart; readonly title: string }[] = [
+  { value: 'factory', title: 'as it comes from the maker' },
+  { value: 'keyed', title: 'as it was last keyed from here' },
+  { value: 'unknown', title: 'unknown: begins with a clean start' },
+]
+const { sheet, working, failed } = useSheet(start)
+/** Where a value that cannot be held is planned: its zone, or what is set on the stage of zones. */
+function placeOf(address: string): RouteLocationRaw {
+  const [, number] = address.split('.')
+  const zone = recordsOf(job.doc, 'zone').find((one) => String(one.number) === number)
+  return zone ? { name: 'zones', query: { show: zone.id } } : { name: 'zones' }
+}
+const left = computed(() => programmingSheet(job.doc, job.catalogue, job.rules)?.left ?? [])
+const byPlan = computed(() => job.rules.schools.sheetOrder === 'plan')
 
-const workWords = computed(() =>
-  job.rules.schools.placeOfWork === 'bench'
-    ? 'On the bench before the visit: box each device with its room and zone written on it; motions wait until their place is known.'
-    : 'On site: each device is learned where it stays.',
-)
+/** The sheet that is keyed step by step: it stays as it was begun, whatever is noted meanwhile. */
+const keyed = shallowRef<Extract<PanelSheet, { ok: true }> | null>(null)
+function begin(): void {
+  if (sheet.value?.ok) keyed.value = sheet.value
+}
 
 function print(): void {
   window.print()
 }
+const count = (number: number, one: string, many: string): string => `${number} ${number === 1 ? one : many}`
 </script>
 
 <template>
   <div class="page">
     <div class="page-head">
       <h1>Program</h1>
-      <span v-if="sheet" class="quiet">{{ sheet.panel }}, {{ sheet.style }}</span>
+      <span v-if="panel" class="quiet">{{ panel.name }}, {{ panel.style }}</span>
       <span class="grow" />
-      <v-btn v-if="sheet" color="primary" :prepend-icon="mdiPrinter" class="no-print" @click="print">
-        Print the sheet
-      </v-btn>
+      <v-select
+        v-if="described && !keyed"
+        v-model="start"
+        label="What the panel holds now"
+        :items="[...starts]"
+        class="begin no-print"
+        hide-details
+      />
+      <v-btn
+        v-if="sheet?.ok && sheet.parts.length > 0 && !keyed"
+        color="primary"
+        class="no-print text-none"
+        @click="begin"
+        >Step by step</v-btn
+      >
+      <v-btn
+        v-if="panel && !keyed && (!described || sheet?.ok)"
+        :variant="described ? 'tonal' : 'flat'"
+        color="primary"
+        :prepend-icon="mdiPrinter"
+        class="no-print text-none"
+        @click="print"
+        >Print the sheet</v-btn
+      >
     </div>
-    <v-alert v-if="!sheet" type="info" variant="tonal" density="compact">
+    <StepByStep v-if="keyed" :sheet="keyed" @close="keyed = null" />
+    <v-alert v-else-if="!panel" type="info" variant="tonal" density="compact">
       No panel is chosen yet, so there is nothing to key.
       <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
     </v-alert>
+    <template v-else-if="!described">
+      <p class="proof" role="note">
+        <strong class="open">◇ not proven</strong> · nobody has described how the {{ panel.name }} is keyed:
+        the sheet has its fields in its order, and no display was acted out.
+      </p>
+      <PlainSheet />
+    </template>
     <template v-else>
-      <details class="sheet before">
-        <summary>
-          {{ job.rules.schools.placeOfWork === 'bench' ? 'On the bench before the visit' : 'On site' }} ·
-          codes are written in by hand
-          <strong v-if="sheet.open > 0" class="open">
-            ▲ {{ sheet.open }} {{ sheet.open === 1 ? 'value is' : 'values are' }} still open in the plan and
-            printed as a line
-          </strong>
-          <span v-if="sheet.left.length > 0" class="quiet">
-            · {{ sheet.left.length === 1 ? 'zone' : 'zones' }} {{ sheet.left.join(', ') }} left as
-            programmed</span
+      <div class="proof" role="status">
+        <template v-if="working">Making the sheet and acting it out …</template>
+        <span v-else-if="failed" class="open">
+          ▲ The sheet could not be made here. Load the page again; the plan is safe.
+        </span>
+        <template v-else-if="sheet?.ok">
+          <strong v-if="sheet.differences === 0"
+            >✓ acted out: {{ count(sheet.keys, 'key', 'keys') }}, 0 differences</strong
           >
-        </summary>
-        <p>
-          {{ workWords }} Key it in the order of the sheet, from left to right and down. Each line shows what
-          is keyed, what the display should then show, and what it means. Codes are secrets: never leave them
-          on the sheet or the panel.
-          <template v-if="sheet.left.length > 0">
-            What is left as the panel has it is not keyed, and owes its proof like the rest.
-          </template>
+          <strong v-else class="open"
+            >▲ {{ count(sheet.differences, 'difference', 'differences') }} after {{ sheet.keys }} keys</strong
+          >
+          in {{ count(sheet.wanted, 'value', 'values') }}
+          <span class="quiet">
+            · {{ sheet.open }} left open by the plan · {{ sheet.hidden }} not asked for their type ·
+            {{ sheet.seconds }} s of waiting · {{ byPlan ? 'with fewest keys' : 'zone by zone' }} it would be
+            {{ sheet.otherKeys }}
+            <template v-if="left.length > 0">
+              · {{ left.length === 1 ? 'zone' : 'zones' }} {{ left.join(', ') }} left as programmed: not
+              keyed, proved like the rest
+            </template>
+          </span>
+        </template>
+      </div>
+      <template v-if="sheet?.ok && !failed">
+        <p v-if="sheet.parts.length === 0" class="nothing">
+          Nothing is to be keyed: the panel {{ start === 'factory' ? 'comes' : 'already is' }} as the plan
+          wants it.
         </p>
-      </details>
-      <LongList v-slot="{ item: { section } }" :items="sections" tag="div" class="columns" :row="220">
-        <section :key="section.title" class="sheet block">
-          <h2>
-            {{ section.title }}
-            <span v-if="openIn(section) > 0" class="open small">▲ {{ openIn(section) }} open</span>
-          </h2>
-          <table class="plain">
-            <thead class="sr-only">
-              <tr>
-                <th>Key</th>
-                <th>Display shows</th>
-                <th>Meaning</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(step, index) in section.steps" :key="index" :class="{ missing: step.open }">
-                <td class="key">
-                  <KeysText :text="step.keys" />
-                  <div class="shows" :title="'The display should then show this'">{{ step.shows }}</div>
-                </td>
-                <td class="means">
-                  <span v-if="step.field" class="quiet">{{ step.field }}: </span
-                  ><span :class="{ open: step.open }">{{ step.meaning }}</span>
-                  <div v-if="step.note && (!step.field || section.title === firstZone)" class="quiet small">
-                    {{ step.note }}
-                  </div>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-        </section>
-      </LongList>
+        <p v-else class="quiet small">
+          From left to right and down; ▸ is what must stand there before the last key of a line. Codes are
+          written in by hand and are secrets: never leave them on the sheet or the panel.
+        </p>
+        <MachineSheet :sheet="sheet" />
+      </template>
+      <section v-else-if="sheet && !sheet.ok && !failed" class="sheet reasons">
+        <h2>
+          ▲ {{ count(sheet.reasons.length, 'thing', 'things') }} the {{ panel.name }} cannot hold as planned
+        </h2>
+        <p class="quiet">There is no sheet until the plan can be keyed whole.</p>
+        <ul>
+          <li v-for="item in sheet.reasons" :key="`${item.address} ${item.reason}`">
+            <router-link :to="placeOf(item.address)">{{ item.part }}</router-link>: {{ item.reason }}
+          </li>
+        </ul>
+      </section>
     </template>
   </div>
 </template>
 
 <style scoped>
-.before {
-  padding: 8px 14px;
-  margin-bottom: 14px;
+.begin {
+  flex: 0 1 320px;
 }
-.before summary {
-  cursor: pointer;
-}
-.before p {
-  max-width: 880px;
-  margin: 8px 0 2px;
-}
-/* In the order of the panel: from left to right, then down. */
-.page :deep(.columns) {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(100%, 440px), 1fr));
-  gap: 16px;
-  align-items: start;
-}
-.block {
-  break-inside: avoid;
-  padding: 12px 14px;
-}
-.block h2 {
-  margin-bottom: 4px;
-  font-size: 1rem;
-}
-.key {
-  width: 52%;
-}
-.shows {
-  font-family: var(--mono);
-  font-size: 0.8125rem;
-  color: rgba(var(--v-theme-on-surface), 0.72);
-}
-.shows::before {
-  content: '▸ ';
+.proof {
+  max-width: 1000px;
+  margin: 0 0 12px;
 }
 .open {
   color: rgb(var(--v-theme-warning));
-  font-weight: 650;
+}
+.reasons {
+  padding: 14px 18px;
+}
+.reasons h2 {
+  font-size: 1.0625rem;
+  color: rgb(var(--v-theme-warning));
+}
+.reasons li {
+  margin: 6px 0 6px 18px;
 }
 .small {
   font-size: 0.8125rem;
-}
-@media print {
-  .page :deep(.columns) {
-    grid-template-columns: 1fr 1fr;
-    gap: 8px;
-  }
-  .block {
-    padding: 4px 6px;
-  }
+  margin: 0 0 10px;
 }
 </style>

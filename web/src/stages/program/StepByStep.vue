@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { nearestDisplays, type PanelSheet } from '#core'
+import { useWritten } from '../../shared/times.ts'
+import DisplayBox from './DisplayBox.vue'
+import KeysText from './KeysText.vue'
+import { useKeying } from './useKeying.ts'
+
+/** One step at a time, large, at the panel: what to press, and what it should show now. */
+const props = defineProps<{ sheet: Extract<PanelSheet, { ok: true }> }>()
+defineEmits<{ close: [] }>()
+const { steps, step, at, resumedAt, unsaved, problem, keeping, shows, goTo } = useKeying(props.sheet)
+const { moment } = useWritten()
+const lost = ref(false)
+const read = ref('')
+watch(at, () => {
+  lost.value = false
+  read.value = ''
+})
+const near = computed(() =>
+  nearestDisplays(
+    steps.map(({ line }) => line.shows),
+    read.value,
+    at.value,
+  ),
+)
+</script>
+
+<template>
+  <section class="steps" aria-label="Step by step">
+    <div class="bar">
+      <v-btn variant="text" class="text-none" min-height="48" @click="$emit('close')"
+        >‹ The whole sheet</v-btn
+      >
+      <span class="quiet" aria-live="polite">{{ Math.min(at + 1, steps.length) }} of {{ steps.length }}</span>
+    </div>
+    <v-progress-linear :model-value="(100 * at) / Math.max(1, steps.length)" aria-label="How far" />
+    <p v-if="resumedAt > 0 && at === resumedAt && unsaved.last" class="resumed" role="note">
+      {{ unsaved.last.made.name }} keyed up to here, until {{ moment(unsaved.last.at) }}; nothing of it is
+      saved yet. Go on if the panel still stands there. If it was left meanwhile, all of it is lost:
+      <button type="button" class="link" @click="goTo(0)">begin again</button>.
+    </p>
+    <template v-if="step">
+      <h2>{{ step.part }}</h2>
+      <div class="label quiet">{{ step.line.kind === 'wait' ? 'Now' : 'Press' }}</div>
+      <div class="press"><KeysText :text="step.line.keys" /></div>
+      <div v-if="step.line.kind === 'learn'" class="do">and make the device transmit now</div>
+      <div v-if="step.line.typed" class="quiet">
+        Before the last key it reads <span class="mono">{{ step.line.typed.at(-1) }}</span>
+      </div>
+      <div class="label quiet">It should show now</div>
+      <DisplayBox :lines="step.line.shows" large />
+      <ul v-if="step.line.sets.length > 0" class="means">
+        <li v-for="item in step.line.sets" :key="item.address">
+          <span class="quiet">{{ item.field }}: </span
+          >{{ step.line.kind === 'empty' ? 'emptied first' : item.words }}
+        </li>
+      </ul>
+      <p v-if="step.line.check.length > 0" class="check">
+        ◇ A wrong key would not show here: read back {{ step.line.check.join(', ') }}.
+      </p>
+      <p v-if="step.line.note" class="quiet">{{ step.line.note }}</p>
+      <p v-if="problem" class="check" role="alert">▲ {{ problem }}</p>
+      <div class="acts">
+        <v-btn color="primary" min-height="56" class="text-none" @click="shows">It shows that</v-btn>
+        <v-btn variant="tonal" min-height="56" class="text-none" :aria-expanded="lost" @click="lost = !lost"
+          >It shows something else</v-btn
+        >
+        <v-btn v-if="at > 0" variant="text" min-height="48" class="text-none" @click="goTo(at - 1)"
+          >‹ One step back</v-btn
+        >
+      </div>
+      <div v-if="lost" class="lost">
+        <p>Stop here; nothing of this step is noted. Type what it shows, misread signs are allowed.</p>
+        <v-text-field v-model="read" label="What the display shows" autocomplete="off" maxlength="80" />
+        <template v-if="near.length > 0">
+          <p class="quiet">On this sheet that stands after:</p>
+          <button
+            v-for="item in near"
+            :key="item.index"
+            type="button"
+            class="place"
+            @click="goTo(item.index + 1)"
+          >
+            <DisplayBox :lines="steps[item.index]?.line.shows ?? []" />
+            <span>
+              step {{ item.index + 1 }}, {{ steps[item.index]?.part }}
+              <span class="quiet">{{ item.apart === 0 ? '' : `· ${item.apart} otherwise` }}</span>
+              <br />Go on behind it
+            </span>
+          </button>
+        </template>
+        <p v-else-if="read.trim() !== ''" class="quiet">No step of this sheet shows that.</p>
+        <p class="quiet">
+          {{
+            keeping === 'at-once'
+              ? 'What was sent is stored already: come back to this question and answer it again.'
+              : 'Nothing is stored until all is kept: leaving without keeping loses every answer, right and wrong.'
+          }}
+        </p>
+      </div>
+    </template>
+    <div v-else class="done">
+      <h2>✓ All steps are keyed</h2>
+      <p>
+        {{
+          keeping === 'at-once'
+            ? 'Every answer was stored as it was sent. Read it back before hand-over.'
+            : 'The panel has saved and started again. Read it back before hand-over.'
+        }}
+      </p>
+      <v-btn color="primary" min-height="48" class="text-none" @click="$emit('close')">To the sheet</v-btn>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.steps {
+  max-width: 560px;
+  margin: 0 auto;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
+h2 {
+  margin: 12px 0 4px;
+  font-size: 1.125rem;
+}
+.label {
+  margin-top: 12px;
+}
+.press {
+  padding: 6px 0;
+}
+.press :deep(.keys),
+.press :deep(kbd) {
+  font-size: 1.25rem;
+  line-height: 1.9;
+}
+.do,
+.check {
+  font-weight: 600;
+}
+.check {
+  color: rgb(var(--v-theme-warning));
+}
+.means {
+  margin: 10px 0 0;
+  padding: 0;
+  list-style: none;
+}
+.acts {
+  display: grid;
+  gap: 10px;
+  margin: 18px 0;
+}
+.lost {
+  padding: 12px 14px;
+  background: rgba(var(--v-theme-on-surface), 0.04);
+  border-radius: 8px;
+}
+.place {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  width: 100%;
+  min-height: 56px;
+  padding: 6px 4px;
+  text-align: left;
+  cursor: pointer;
+}
+.link {
+  color: inherit;
+  text-decoration: underline;
+  cursor: pointer;
+}
+.resumed {
+  padding: 8px 12px;
+  border-left: 3px solid rgb(var(--v-theme-warning));
+}
+.mono {
+  font-family: var(--mono);
+}
+</style>

@@ -1,0 +1,119 @@
+import { afterEach, describe, expect, it } from 'vitest'
+import { pinOps, recordsOf, type Op } from '#core'
+import { openJob, type JobPage } from '../../testing/job-page.ts'
+import { after, catalogue, smallDoc } from '../../testing/small-doc.ts'
+import Program from './Program.vue'
+
+let page: JobPage
+afterEach(() => page.close())
+
+const text = (): string => page.host.textContent?.replace(/\s+/g, ' ') ?? ''
+const held = () => recordsOf(page.job.doc, 'held')
+const press = async (name: string): Promise<void> => {
+  await page.press(name)
+  await page.settle()
+}
+
+/** Presses “It shows that” until a step stands under this heading. */
+async function until(heading: string): Promise<void> {
+  for (let step = 0; step < 60; step++) {
+    if (page.host.querySelector('.steps h2')?.textContent?.includes(heading)) return
+    await press('It shows that')
+  }
+  expect.fail(`no step under ${heading}`)
+}
+
+describe('the sheet of a described panel', () => {
+  it('says that it was acted out, and how many keys it takes', async () => {
+    page = await openJob(smallDoc())
+    await page.show(Program)
+    expect(text()).toMatch(/✓ acted out: \d+ keys, 0 differences in \d+ values/)
+    expect(text()).toContain('zone by zone it would be')
+    expect(text()).toContain('Way out and save')
+  })
+
+  it('is none while the panel cannot hold the plan, and says where', async () => {
+    const set: Op = { op: 'set', id: 'job:main', field: 'swinger', from: null, to: 14 }
+    page = await openJob(after(smallDoc(), [set]))
+    await page.show(Program)
+    expect(text()).toContain('▲ 1 thing the Tarn 40 cannot hold as planned')
+    expect(text()).toContain('Whole system: Tarn 40 takes 0 to 9 there, not “14”.')
+    expect(text()).not.toContain('Step by step')
+    expect(text()).not.toContain('Print the sheet')
+  })
+
+  it('is plain and not proven where nobody has described the panel', async () => {
+    const set: Op = {
+      op: 'set',
+      id: 'job:main',
+      field: 'panel',
+      from: 'panel/tarn-40',
+      to: 'panel/morrow-60',
+    }
+    page = await openJob(after(smallDoc(), [...pinOps(smallDoc(), catalogue, ['panel/morrow-60']), set]))
+    await page.show(Program)
+    expect(text()).toContain('◇ not proven')
+    expect(text()).toContain('Way in')
+    expect(text()).not.toContain('acted out:')
+  })
+})
+
+describe('step by step', () => {
+  it('notes what was keyed heading by heading, by address and value, and as saved at the end', async () => {
+    page = await openJob(smallDoc())
+    await page.show(Program)
+    await press('Step by step')
+    expect(text()).toContain('[tick] for 5 s'.replace(/[[\]]/g, ''))
+    expect(held()).toEqual([])
+    await until('Zone')
+    // The way in keys nothing; what comes before the first zone is noted, and not as saved: this panel keeps all at the end.
+    expect(held().filter(({ saved, how }) => saved || how !== 'keyed')).toEqual([])
+    await until('Way out and save')
+    const noted = held().flatMap(({ values }) => values.map(({ address }) => address))
+    expect(noted.filter((address) => address.startsWith('zone.')).length).toBeGreaterThan(0)
+    expect(held().filter(({ saved }) => saved)).toEqual([])
+    while (!text().includes('All steps are keyed')) await press('It shows that')
+    const saved = held().filter((one) => one.saved)
+    expect(new Set(saved.flatMap(({ values }) => values.map(({ address }) => address)))).toEqual(
+      new Set(noted),
+    )
+    expect(page.edits.filter(({ kind }) => kind !== 'panel.keyed')).toEqual([])
+    // From now on the panel is as it was keyed: only what nobody knows yet is left, IDs that are learned.
+    await press('To the sheet')
+    await page.show(Program)
+    expect(text()).toContain('make the device transmit now')
+    expect(text()).not.toMatch(/equipment code:|label:|entry delay/)
+  })
+
+  it('a colleague goes on where somebody left, and may begin again', async () => {
+    page = await openJob(smallDoc())
+    await page.show(Program)
+    await press('Step by step')
+    await until('Zone')
+    await press('It shows that')
+    const before = held().length
+    await until('Way out and save')
+    expect(held().length).toBeGreaterThan(before)
+    await press('‹ The whole sheet')
+    await page.show(Program)
+    await press('Step by step')
+    expect(text()).toContain('nothing of it is saved yet')
+    expect(page.host.querySelector('.steps h2')?.textContent).toContain('Way out and save')
+    await press('begin again')
+    expect(page.host.querySelector('.steps h2')?.textContent).toContain('Way in')
+  })
+
+  it('something else: finds on the sheet what was read, misread signs allowed, and goes on behind it', async () => {
+    page = await openJob(smallDoc())
+    await page.show(Program)
+    await press('Step by step')
+    await press('It shows something else')
+    await page.type('What the display shows', 'who 1s there?')
+    await page.settle()
+    expect(text()).toMatch(/step 1, Way in · 1 otherwise/)
+    await page.type('What the display shows', 'nothing of the kind')
+    await page.settle()
+    expect(text()).toContain('No step of this sheet shows that.')
+    expect(held()).toEqual([])
+  })
+})
