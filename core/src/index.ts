@@ -213,7 +213,7 @@ export { lowerFirst, upperFirst } from './units/words.ts'
 
 export { programmingSheet } from './programming/sheet.ts'
 export { panelSheet } from './panel/sheet.ts'
-export type { PanelSheet, SheetLine, SheetPart, SheetStart } from './panel/sheet.ts'
+export type { PanelSheet, SheetLine, SheetStart } from './panel/sheet.ts'
 export { nearestDisplays } from './panel/nearest.ts'
 export type { RouteOrder } from './panel/route.ts'
 export type { SheetSection } from './programming/step.ts'

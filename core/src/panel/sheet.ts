@@ -42,7 +42,7 @@ export interface SheetLine {
 }
 
 /** Lines that belong together. */
-export interface SheetPart {
+interface SheetPart {
   readonly id: string
   readonly title: string
   readonly lines: readonly SheetLine[]
