@@ -14,7 +14,8 @@ const panel = computed(() => systemOf(job.doc, job.catalogue).panel)
 const described = computed(
   () => panel.value !== null && job.catalogue.get('interface', panel.value.interface ?? null) !== null,
 )
-const readings = computed(() => job.doc && Object.values(job.doc.records).some((one) => one?.type === 'held'))
+/** Whether anybody noted from here what this panel was given. */
+const readings = computed(() => recordsOf(job.doc, 'held').some((one) => one.panel === panel.value?.id))
 /** What the panel holds is known where it was keyed from here; else it is taken to be new. */
 const start = ref<SheetStart>(readings.value ? 'keyed' : 'factory')
 const starts: readonly { readonly value: SheetStart; readonly title: string }[] = [
