@@ -99,14 +99,15 @@ function widgetTargets(widget: Widget): readonly Target[] {
 
 /** Addresses that a question sets. */
 function addressesSet(widget: Widget): readonly string[] {
-  if (widget.kind === 'options') return Object.values(widget.bits)
+  if (widget.kind === 'options')
+    return Object.values(widget.bits).map((bit) => (typeof bit === 'string' ? bit : bit.at))
   if (widget.kind === 'serial') return [widget.at, ...(widget.loopAt === undefined ? [] : [widget.loopAt])]
   return 'at' in widget ? [widget.at] : []
 }
 
 const inBraces = /\{([a-zA-Z0-9-]+)\}/g
 const names = (text: string): string[] => [...text.matchAll(inBraces)].map((match) => match[1] ?? '')
-const words: ReadonlySet<string> = new Set(['typed', 'buf', 'value', 'row', 'lit'])
+const words: ReadonlySet<string> = new Set(['typed', 'buf', 'raw', 'value', 'row', 'lit'])
 
 function pointerProblems(look: Look, path: string, screen: Screen): void {
   const over = new Set(screen.over ?? [])

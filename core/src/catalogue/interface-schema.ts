@@ -91,7 +91,14 @@ const widget = z.discriminatedUnion('kind', [
   /** Keys that each turn one value on and off; without `send` each is stored at once. */
   z.strictObject({
     kind: z.literal('options'),
-    bits: z.record(key, address),
+    /** What each key turns: an address that is on or off, or one with other words for lit and out. */
+    bits: z.record(
+      key,
+      z.union([
+        address,
+        z.strictObject({ at: address, on: z.string().min(1).max(40), off: z.string().min(1).max(40) }),
+      ]),
+    ),
     send: send.optional(),
     then: target,
   }),
@@ -145,7 +152,7 @@ const screen = z.strictObject({
   over: z.array(name).max(3).optional(),
   /** Pointers that it keeps without depending on them. */
   carry: z.array(name).max(3).optional(),
-  /** Each line with what is filled in: `{zone}`, `{typed}`, `{buf}`, `{value}`, `{row}`, `{lit}`, `{@address@}`, `{live:5}`. */
+  /** Each line with what is filled in: `{zone}`, `{typed}`, `{buf}`, `{raw}`, `{value}`, `{row}`, `{lit}`, `{@address@}`, `{live:5}`. */
   lines: z.array(z.string().max(80)).min(1).max(4),
   /** It is passed over in the direction of travel while one of these holds. */
   skip: z.array(guard).min(1).max(4).optional(),

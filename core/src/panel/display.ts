@@ -31,6 +31,10 @@ function tokenText(panel: Compiled, state: PanelState, token: string): string {
       return state.typed === null && 'at' in widget
         ? shownAt(panel, state, widget.at)
         : typedText(panel, state)
+    case 'raw':
+      return state.typed === null && 'at' in widget
+        ? held(state)(filled(widget.at, state.pointers))
+        : typedText(panel, state)
     case 'value':
       return 'at' in widget ? shownAt(panel, state, widget.at) : ''
     case 'row':

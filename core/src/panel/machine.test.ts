@@ -8,6 +8,7 @@ import { keptDraft, type Input } from './state.ts'
 
 const tarn = demoPanel('tarn-40')
 const quillet = demoPanel('quillet-32')
+const pinfold = demoPanel('pinfold-16')
 
 /** Keys, and what the display must show after them. */
 type Table = readonly (readonly [keys: string, shows: string])[]
@@ -318,10 +319,102 @@ describe('Quillet 32: yes, no, and every answer is written as it moves on', () =
   })
 })
 
+describe('Pinfold 16: locations hold numbers, or lights that each press turns', () => {
+  const inside = (): PanelInHand => {
+    const hand = new PanelInHand(pinfold)
+    hand.keys('[work] (installer code) [set]')
+    return hand
+  }
+
+  it('lets the installer in, keeps each location as it is set, and says bye', () => {
+    const hand = new PanelInHand(pinfold)
+    follow(hand, [
+      ['[set] 1', 'READY'],
+      ['[work]', 'CODE'],
+      ['(main-user code) [set]', 'WRONG'],
+      ['(installer code)', 'CODE ****'],
+      ['[set]', 'LOC _'],
+      ['020', 'LOC 020_'],
+      ['[set]', 'NO LOC'],
+      ['021 [set]', '021 30'],
+      ['91', '021 91_'],
+      // 1 to 90 s.
+      ['[set]', '021 NO'],
+      ['9', '021 9_'],
+      ['[off]', '021 30'],
+      ['45 [set]', 'LOC _'],
+      ['999 [set]', 'BYE'],
+      ['[work]', 'BYE'],
+      ['wait 3 s', 'READY'],
+    ])
+    expect(hand.kept).toEqual({ 'system.entry1': '45' })
+  })
+
+  it('counts steps of 15 s in one location, and in another only where a light says so', () => {
+    const hand = inside()
+    follow(hand, [
+      // 4 steps are a minute, as shipped.
+      ['022 [set]', '022 4'],
+      ['3 [set] 023 [set]', '023 60'],
+      // Seconds: 4 is below the least of 5.
+      ['4 [set]', '023 NO'],
+      ['[work] 047 [set]', '047'],
+      ['2', '047 2'],
+      // Twice undoes.
+      ['2', '047'],
+      ['2 5', '047 25'],
+      ['[set] 023 [set]', '023 60'],
+      // Steps now: 4 of them are a minute; 61 are more than it counts.
+      ['61 [set]', '023 NO'],
+      ['4 [set]', 'LOC _'],
+    ])
+    expect(hand.kept).toEqual({
+      'system.entry2': '3',
+      'system.exit': '4',
+      'system.exitUnit': 'on',
+      'system.openAtExit': 'exclude',
+    })
+  })
+
+  it('goes to a zone by the location that ends in its number', () => {
+    const hand = inside()
+    follow(hand, [
+      ['117 [set]', 'NO LOC'],
+      ['107 [set]', '107'],
+      ['13 [set]', 'NO'],
+      ['12 [set] 307 [set]', '307 13'],
+      // Chime on, report off, and set.
+      ['21', '307 23'],
+      ['[set] 207 [set] 2 [set] 8107 [set] 14 [set]', 'LOC _'],
+      ['407 [set] [work]', 'LISTEN'],
+      // Seven signs are no ID of this family.
+      ['(hears A204118 1)', 'LISTEN'],
+      ['(hears 9C204A 2)', 'LOC _'],
+      ['507 [set]', '507 2'],
+      // 9C204A by keys: off turns to letters and back; C is the third sign of 2, A the first.
+      ['[work] 408 [set] 9 [off] 222 [off] 204 [off] 2', '408 9C204A_'],
+      ['[set] 611 [set]', '611 12'],
+      ['[work] 61 [set]', '61'],
+    ])
+    expect(hand.kept).toEqual({
+      'zone.7.response': '12',
+      'zone.7.report': 'off',
+      'zone.7.chime': 'on',
+      'zone.7.areas.2': 'on',
+      'zone.7.sirens.1': 'off',
+      'zone.7.sirens.4': 'on',
+      'zone.7.serial': '9C204A',
+      'zone.7.loop': '2',
+      'zone.8.serial': '9C204A',
+    })
+  })
+})
+
 describe.each([
-  ['Tarn 40', tarn],
-  ['Quillet 32', quillet],
-])('%s under any keys', (_name, panel) => {
+  ['Tarn 40', tarn, '[tick] for 5 s (main-user code) [tick] (installer code) [tick]'],
+  ['Quillet 32', quillet, '(main-user code) [yes] (installer code) [yes]'],
+  ['Pinfold 16', pinfold, '[work] (installer code) [set]'],
+])('%s under any keys', (_name, panel, wayIn) => {
   const input: fc.Arbitrary<Input> = fc.oneof(
     { weight: 30, arbitrary: fc.constantFrom(...panel.keys).map((key) => ({ kind: 'press' as const, key })) },
     {
@@ -335,7 +428,7 @@ describe.each([
     {
       weight: 1,
       arbitrary: fc
-        .constantFrom('20417733', 'H204177', '')
+        .constantFrom('20417733', 'H204177', '9C204A', '')
         .map((serial) => ({ kind: 'hear' as const, serial, loop: 1 })),
     },
     {
@@ -345,11 +438,10 @@ describe.each([
   )
 
   it('never fails, never leaves its display, and holds only values that its fields take', () => {
-    const way = panel === tarn ? '[tick] for 5 s' : ''
     fc.assert(
       fc.property(fc.array(input, { minLength: 100, maxLength: 100 }), (inputs) => {
         const hand = new PanelInHand(panel)
-        hand.keys(`${way} (main-user code) ${panel === tarn ? '[tick]' : '[yes]'} (installer code)`)
+        hand.keys(wayIn)
         let { state } = hand
         for (const one of inputs) {
           state = act(panel, state, one)

@@ -193,6 +193,29 @@ describe('what stands in the way of the shortest', () => {
     expect(keyed.differences).toBe(0)
   })
 
+  it('the unit comes before the number that is typed in it', () => {
+    const pinfold = demoPanel('pinfold-16')
+    const wanted = wanting({ 'system.exit': '4', 'system.entry1': '45', 'system.exitUnit': 'on' })
+    for (const order of ['shortest', 'plan'] as const) {
+      const keyed = found(routeTo({ panel: pinfold, target: wanted, start: pinfold.factory, order }))
+      const set = keyed.steps.flatMap(({ sets }) => sets.map(({ address }) => address))
+      expect(set.indexOf('system.exitUnit')).toBeLessThan(set.indexOf('system.exit'))
+      expect(keyed.differences).toBe(0)
+    }
+    // 4 s are below what it counts without the bit, and 60 steps of 15 s are within what it counts with it.
+    expect(
+      routeTo({
+        panel: pinfold,
+        target: wanting({ 'system.exit': '4' }),
+        start: pinfold.factory,
+        order: 'plan',
+      }),
+    ).toEqual({
+      ok: false,
+      reasons: [{ address: 'system.exit', reason: 'Pinfold 16 takes 5 to 90 there, not “4”.' }],
+    })
+  })
+
   it('a line that is left as programmed is neither keyed nor learned', () => {
     const job = new SmallJob({ entry2: 60 }).add('porch', 'reedling').number()
     job.set(job.zone('porch').id, { number: 1, label: 'Front door', asProgrammed: true })

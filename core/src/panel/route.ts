@@ -238,7 +238,7 @@ function groupsOf(panel: Compiled): readonly (readonly { readonly addresses: rea
 
 /** Keys stops in the order that is wanted; what stands in the way, or null. */
 function keyStops(keyed: Keyed, stops: readonly Stop[], order: RouteOrder): Problem | null {
-  const sorted = order === 'plan' ? stops : ordered(keyed, stops)
+  const sorted = order === 'plan' ? decidersFirst(keyed.graph.panel, stops) : ordered(keyed, stops)
   for (const stop of sorted) {
     const problem = keyStop(keyed, stop)
     if (problem) return problem
@@ -438,11 +438,27 @@ function decidedFirst(
   return pairs
 }
 
-/** Addresses that decide whether a screen is passed over. */
-function decidedBy(panel: Compiled, { screen, pointers }: Stop): readonly string[] {
+/** Stops as they stand, each behind what decides about it. */
+function decidersFirst(panel: Compiled, stops: readonly Stop[]): readonly Stop[] {
+  const sorted = new Set<Stop>()
+  for (const stop of stops) {
+    const first = decidedBy(panel, stop)
+    for (const other of stops) if (other.addresses.some((at) => first.includes(at))) sorted.add(other)
+    sorted.add(stop)
+  }
+  return [...sorted]
+}
+
+/** Addresses that decide whether a screen is passed over, or in which unit its value is typed. */
+function decidedBy(panel: Compiled, { screen, pointers, addresses }: Stop): readonly string[] {
   const guards = screenOf(panel, screen).skip ?? []
-  return guards.flatMap(({ at, hides }) => [
-    ...(at === undefined ? [] : [filled(at, pointers)]),
-    ...(hides === undefined ? [] : [filled('zone.{zone}.response', pointers)]),
-  ])
+  const unit =
+    addresses.includes('system.exit') && panel.panel.delays.exit.switched ? ['system.exitUnit'] : []
+  return [
+    ...unit,
+    ...guards.flatMap(({ at, hides }) => [
+      ...(at === undefined ? [] : [filled(at, pointers)]),
+      ...(hides === undefined ? [] : [filled('zone.{zone}.response', pointers)]),
+    ]),
+  ]
 }

@@ -1,7 +1,7 @@
 import type { Widget } from '../catalogue/schema.ts'
 import { filled, screenOf, type Compiled } from './compiled.ts'
 import { held, type Input, type PanelState } from './state.ts'
-import { capitals, listOf } from './widgets.ts'
+import { bitsOf, capitals, listOf } from './widgets.ts'
 
 /* The keys that give an answer. Nothing is searched: each kind of question knows what is typed for a value. */
 
@@ -30,7 +30,7 @@ export function answer(panel: Compiled, state: PanelState, wanted: Wanted): read
 
 /** Addresses that a question sets, as the description writes them. */
 export function templatesOf(widget: Widget): readonly string[] {
-  if (widget.kind === 'options') return Object.values(widget.bits)
+  if (widget.kind === 'options') return bitsOf(widget).map(({ at }) => at)
   return 'at' in widget ? [widget.at] : []
 }
 
@@ -68,11 +68,11 @@ const typists: { readonly [K in Widget['kind']]: Typist<K> | null } = {
     return presses([...Array.from({ length: steps }, () => key), widget.take])
   },
   options({ state, widget, wanted }) {
-    const change = Object.entries(widget.bits).filter(([, template]) => {
-      const address = filled(template, state.pointers)
-      return (held(state)(address) === 'on') !== (wanted(address) === 'on')
+    const change = bitsOf(widget).filter(({ at, on }) => {
+      const address = filled(at, state.pointers)
+      return (held(state)(address) === on) !== (wanted(address) === on)
     })
-    return presses([...change.map(([key]) => key), ...(widget.send === undefined ? [] : [widget.send])])
+    return presses([...change.map(({ key }) => key), ...(widget.send === undefined ? [] : [widget.send])])
   },
   text({ panel, state, widget, wanted }) {
     const value = wanted(filled(widget.at, state.pointers))

@@ -116,24 +116,25 @@ const handlers: { readonly [K in Widget['kind']]: Handler<K> | null } = {
     return stored(panel, state, { at: widget.at, value: row.value, then: widget.then })
   },
   options(panel, state, { widget, key }) {
-    const address = widget.bits[key]
+    const bits = bitsOf(widget)
+    const bit = bits.find((one) => one.key === key)
     if (widget.send === undefined) {
-      if (address === undefined) return null
-      const at = filled(address, state.pointers)
-      return stay(write(panel, state, { address: at, value: held(state)(at) === 'on' ? 'off' : 'on' }))
+      if (!bit) return null
+      const address = filled(bit.at, state.pointers)
+      return stay(write(panel, state, { address, value: held(state)(address) === bit.on ? bit.off : bit.on }))
     }
     const typed = state.typed ?? ''
-    if (address !== undefined) {
+    if (bit) {
       const without = typed.split('').filter((one) => one !== key)
       const on = without.length === typed.length ? [...without, key].sort() : without
       return stay({ ...state, typed: on.join('') })
     }
     if (key !== widget.send) return null
     let next = state
-    for (const [bit, template] of Object.entries(widget.bits))
+    for (const { key: lamp, at, on, off } of bits)
       next = write(panel, next, {
-        address: filled(template, state.pointers),
-        value: typed.includes(bit) ? 'on' : 'off',
+        address: filled(at, state.pointers),
+        value: typed.includes(lamp) ? on : off,
       })
     return passed(next, widget.then)
   },
@@ -225,11 +226,23 @@ export function settled(state: PanelState): PanelState {
   return state.tap ? { ...state, tap: null } : state
 }
 
+/** What each key of an option screen turns, and the values of lit and out. */
+export function bitsOf({ bits }: Of<'options'>): readonly {
+  readonly key: string
+  readonly at: string
+  readonly on: string
+  readonly off: string
+}[] {
+  return Object.entries(bits).map(([key, bit]) =>
+    typeof bit === 'string' ? { key, at: bit, on: 'on', off: 'off' } : { key, ...bit },
+  )
+}
+
 /** Signs of the options that are on, as they light up. */
-export function lit(state: PanelState, { bits }: Of<'options'>): string {
-  return Object.entries(bits)
-    .filter(([, template]) => held(state)(filled(template, state.pointers)) === 'on')
-    .map(([key]) => key)
+export function lit(state: PanelState, widget: Of<'options'>): string {
+  return bitsOf(widget)
+    .filter(({ at, on }) => held(state)(filled(at, state.pointers)) === on)
+    .map(({ key }) => key)
     .sort()
     .join('')
 }
