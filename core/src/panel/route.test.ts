@@ -277,7 +277,7 @@ function isTrue({ panel }: Compiled, { wanted }: TargetMemory, address: string):
   const value = wanted.get(address) ?? ''
   const outside = (from: number, to: number): boolean => Number(value) < from || Number(value) > to
   if (address === 'system.swinger') return outside(panel.swinger?.from ?? 0, panel.swinger?.to ?? 0)
-  if (address === 'system.supervise') return outside(20, 1440)
+  if (address === 'system.supervise') return outside(panel.id.startsWith('panel/ostler') ? 10 : 20, 1440)
   if (address.endsWith('.serial')) {
     const loop = wanted.get(address.replace('serial', 'loop'))
     const twin = [...wanted].some(
@@ -287,12 +287,18 @@ function isTrue({ panel }: Compiled, { wanted }: TargetMemory, address: string):
         held === value &&
         wanted.get(other.replace('serial', 'loop')) === loop,
     )
-    return (
-      twin ||
-      (panel.id === 'panel/quillet-32' ? !/^[A-Z]\d{6}$/.test(value) : !/^(\d{8}|[0-9A-Z]{8})$/.test(value))
-    )
+    return twin || !(ids[panel.id] ?? /^$/).test(value)
   }
   return false
+}
+
+/** IDs that each panel's receivers can hear, by the stickers of their families. */
+const ids: Readonly<Record<string, RegExp>> = {
+  'panel/tarn-40': /^[0-9A-Z]{8}$/,
+  'panel/quillet-32': /^[A-Z]\d{6}$/,
+  'panel/pinfold-16': /^[0-9A-F]{6}$/,
+  'panel/ostler-s-8': /^[A-Z]\d{6}$/,
+  'panel/ostler-s-9': /^[A-Z]\d{6}$/,
 }
 
 /* Small interfaces made by chance: the shortest keys found by trying every key. */
