@@ -99,6 +99,8 @@ const widget = z.discriminatedUnion('kind', [
         z.strictObject({ at: address, on: z.string().min(1).max(40), off: z.string().min(1).max(40) }),
       ]),
     ),
+    /** One of them is on at a time: turning one on turns the others off. */
+    one: z.literal(true).optional(),
     send: send.optional(),
     then: target,
   }),
@@ -144,7 +146,7 @@ const widget = z.discriminatedUnion('kind', [
     wrong: message,
   }),
   /** It works for a while and takes no key. */
-  z.strictObject({ kind: z.literal('busy'), seconds: z.number().int().min(1).max(600), then: target }),
+  z.strictObject({ kind: z.literal('busy'), seconds: z.number().int().min(1).max(3600), then: target }),
 ])
 
 const screen = z.strictObject({

@@ -114,10 +114,33 @@ function statedValues(
       (value >= unit.min && value <= unit.max && value % unit.step === 0) ||
       field?.reserved.some((item) => item.value === value) === true
   if (!field) return always(numbers(() => false, 'nothing'))
+  if (field.form === 'minutes-seconds') return always(minutesAndSeconds(within(field), unitWords(field)))
   const usual = numbers(within(field), unitWords(field))
   if (!field.switched) return always(usual)
   const switched = numbers(within(field.switched), unitWords(field.switched))
   return (memory) => (memory('system.exitUnit') === 'on' ? switched : usual)
+}
+
+/** Seconds that are typed and shown as minutes and seconds: 130 stands for 1:30. */
+function minutesAndSeconds(holds: (value: number) => boolean, takes: string): Values {
+  const keyed = (seconds: number): string => {
+    const [minutes, rest] = [Math.floor(seconds / 60), seconds % 60]
+    return minutes === 0 ? String(rest) : `${minutes}${String(rest).padStart(2, '0')}`
+  }
+  const secondsOf = (typed: string): number | null => {
+    const [, minutes = '', rest = ''] = /^(\d{0,2}?)(\d{1,2})$/.exec(typed) ?? []
+    return rest === '' || Number(rest) > 59 ? null : Number(minutes) * 60 + Number(rest)
+  }
+  return {
+    read(typed) {
+      const seconds = secondsOf(typed)
+      return seconds !== null && holds(seconds) ? String(seconds) : null
+    },
+    keyed: (value) => (/^\d{1,4}$/.test(value) && holds(Number(value)) ? keyed(Number(value)) : null),
+    shows: (value) => `${Math.floor(Number(value) / 60)}:${String(Number(value) % 60).padStart(2, '0')}`,
+    list: [],
+    takes: `${takes}, in seconds`,
+  }
 }
 
 function unitWords({

@@ -63,8 +63,9 @@ export function graphOf(panel: Compiled, memory: Memory, everywhere = false): Gr
     const best = new Map<number, Way>()
     for (const inputs of movesFrom(panel, node.state)) {
       const reached = acted(panel, node.state, inputs)
+      if (wiping.has(reached.screen)) continue
       const way = wayTo(panel, { memory, inputs, reached }, nodeOf)
-      if (!way || way.to === at || wiping.has(reached.screen)) continue
+      if (!way || way.to === at) continue
       const known = best.get(way.to)
       if (!known || costOf(way) < costOf(known)) best.set(way.to, way)
     }

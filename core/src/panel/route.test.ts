@@ -277,7 +277,8 @@ function isTrue({ panel }: Compiled, { wanted }: TargetMemory, address: string):
   const value = wanted.get(address) ?? ''
   const outside = (from: number, to: number): boolean => Number(value) < from || Number(value) > to
   if (address === 'system.swinger') return outside(panel.swinger?.from ?? 0, panel.swinger?.to ?? 0)
-  if (address === 'system.supervise') return outside(panel.id.startsWith('panel/ostler') ? 10 : 20, 1440)
+  if (address === 'system.supervise')
+    return outside(panel.id.startsWith('panel/ostler') ? 10 : panel.id === 'panel/sallow-m' ? 30 : 20, 1440)
   if (address.endsWith('.serial')) {
     const loop = wanted.get(address.replace('serial', 'loop'))
     const twin = [...wanted].some(
@@ -299,6 +300,8 @@ const ids: Readonly<Record<string, RegExp>> = {
   'panel/pinfold-16': /^[0-9A-F]{6}$/,
   'panel/ostler-s-8': /^[A-Z]\d{6}$/,
   'panel/ostler-s-9': /^[A-Z]\d{6}$/,
+  // Plover through the bridge, or Shearwater.
+  'panel/sallow-m': /^([0-9A-F]{6}|[0-9A-F]{10})$/,
 }
 
 /* Small interfaces made by chance: the shortest keys found by trying every key. */

@@ -150,7 +150,7 @@ describe('where a sheet begins', () => {
     expect(sheetOf(job, 'keyed')).toMatchObject({ keys: 0, parts: [], differences: 0 })
   })
 
-  it.each(['tarn-40', 'quillet-32', 'pinfold-16', 'ostler-s-8', 'ostler-s-9'])(
+  it.each(['tarn-40', 'quillet-32', 'pinfold-16', 'ostler-s-8', 'ostler-s-9', 'sallow-m'])(
     'unknown: a clean start brings %s back to how it came, whatever it holds',
     (id) => {
       const panel = demoPanel(id)

@@ -68,11 +68,16 @@ const typists: { readonly [K in Widget['kind']]: Typist<K> | null } = {
     return presses([...Array.from({ length: steps }, () => key), widget.take])
   },
   options({ state, widget, wanted }) {
-    const change = bitsOf(widget).filter(({ at, on }) => {
+    const lamps = bitsOf(widget)
+    const change = lamps.filter(({ at, on }) => {
       const address = filled(at, state.pointers)
       return (held(state)(address) === on) !== (wanted(address) === on)
     })
-    return presses([...change.map(({ key }) => key), ...(widget.send === undefined ? [] : [widget.send])])
+    // Where one is on at a time, its own key is enough; none on, or two, is nothing that can be answered.
+    const mine = lamps.filter(({ at, on }) => wanted(filled(at, state.pointers)) === on)
+    if (widget.one && change.length > 0 && mine.length !== 1) return null
+    const turned = widget.one && change.length > 0 ? mine : change
+    return presses([...turned.map(({ key }) => key), ...(widget.send === undefined ? [] : [widget.send])])
   },
   text({ panel, state, widget, wanted }) {
     const value = wanted(filled(widget.at, state.pointers))

@@ -127,7 +127,7 @@ const handlers: { readonly [K in Widget['kind']]: Handler<K> | null } = {
     if (bit) {
       const without = typed.split('').filter((one) => one !== key)
       const on = without.length === typed.length ? [...without, key].sort() : without
-      return stay({ ...state, typed: on.join('') })
+      return stay({ ...state, typed: widget.one ? key : on.join('') })
     }
     if (key !== widget.send) return null
     let next = state

@@ -1,3 +1,4 @@
+import { expect } from 'vitest'
 import type { Memory } from '../memory/memory.ts'
 import { interfaceOf, type Compiled } from '../panel/compiled.ts'
 import { display } from '../panel/display.ts'
@@ -48,4 +49,9 @@ export class PanelInHand {
     const changed = [...all].filter((address) => kept.get(address) !== this.panel.factory.get(address))
     return Object.fromEntries(changed.sort().map((address) => [address, kept.get(address) ?? '']))
   }
+}
+
+/** Presses each line's keys in turn; after them the display must show what stands beside. */
+export function follow(hand: PanelInHand, table: readonly (readonly [keys: string, shows: string])[]): void {
+  for (const [keys, shows] of table) expect([keys, hand.keys(keys)]).toEqual([keys, shows])
 }
