@@ -39,6 +39,12 @@ function begin(): void {
   if (sheet.value?.ok) keyed.value = sheet.value
 }
 
+/** What was keyed meanwhile is what the panel holds now. */
+function closed(): void {
+  keyed.value = null
+  if (readings.value) start.value = 'keyed'
+}
+
 function print(): void {
   window.print()
 }
@@ -76,7 +82,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
         >Print the sheet</v-btn
       >
     </div>
-    <StepByStep v-if="keyed" :sheet="keyed" @close="keyed = null" />
+    <StepByStep v-if="keyed" :sheet="keyed" @close="closed" />
     <v-alert v-else-if="!panel" type="info" variant="tonal" density="compact">
       No panel is chosen yet, so there is nothing to key.
       <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
