@@ -156,7 +156,7 @@ export { identify, STICKER_LIMIT } from './identity/identify.ts'
 export type { Identified } from './identity/identify.ts'
 export { compareIds, groupId, readSticker } from './identity/sticker.ts'
 
-export { wiringWords } from './programming/field-values.ts'
+export { wiringWords } from './memory/zone-cells.ts'
 export { isOfLifeSafety, tripWords, whileMoving } from './response/advise.ts'
 export { adviseDevice } from './response/advise-device.ts'
 

@@ -8,7 +8,8 @@ import { panelSettings } from '../response/panel-settings.ts'
 import { formatSeconds } from '../units/seconds.ts'
 import { lowerFirst, upperFirst } from '../units/words.ts'
 import { printNumber } from '../zones/numbers.ts'
-import { zoneCells } from './zone-cells.ts'
+import { isOn } from './memory.ts'
+import { wiringAt, wiringWords, zoneCells } from './zone-cells.ts'
 
 /* An address and its value in plain words. */
 
@@ -62,8 +63,17 @@ export function valueOf(
   if (field === 'serial') return `${grouped(words, value)}, ${idFrom(enrolmentAt(words, address))}`
   if (field === 'equipmentCode') return `${value}, ${modelOf(words, value)}`
   if (field === 'response') return value === shown ? value : `${value}, ${shown}`
+  const on = isOn(value)
+  if (on !== null) return on ? 'yes' : 'no'
+  if (field === 'wiring') return wiringText(words.panel, value)
   if (field === 'supervise' && address.startsWith('system')) return `${value} min`
-  return delayWords(words, field, value) ?? shown
+  return delayWords(words, field, value) ?? (/^\d+$/.test(shown) ? value : shown)
+}
+
+/** A stored wiring: the code of the panel, and what it is. */
+function wiringText(panel: PanelModel, value: string): string {
+  const way = wiringAt(panel, value)
+  return way === null ? value : `${value}, ${wiringWords[way]}`
 }
 
 function delayWords({ doc, panel }: MemoryWords, field: string, value: string): string | null {

@@ -235,8 +235,7 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
       return [{ address, value: wiringOf(panel)?.[zone.wiring] ?? zone.wiring }]
     },
     read: ({ panel }, { value }) => {
-      const keyed = wiringOf(panel)
-      const wiring = wirings.find((way) => (keyed?.[way] ?? way) === value)
+      const wiring = value === undefined ? null : wiringAt(panel, value)
       return wiring ? { fields: { wiring } } : { why: `no wiring is keyed ${value}` }
     },
   },
@@ -269,10 +268,24 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
   },
 }
 
+/** How a zone is wired, as the form and the sheet name it. */
+export const wiringWords = {
+  closed: 'closed loop',
+  open: 'open loop',
+  'end-of-line': 'end-of-line resistor',
+  double: 'double end-of-line',
+} as const
+
 const wirings = ['closed', 'open', 'end-of-line', 'double'] as const
 
 function wiringOf(panel: PanelModel): Readonly<Record<string, string>> | undefined {
   return panel.programming.zone.find((step) => step.field === 'wiring')?.values
+}
+
+/** How a zone is wired where a panel stores this; null for what none of its ways is stored as. */
+export function wiringAt(panel: PanelModel, value: string): (typeof wirings)[number] | null {
+  const keyed = wiringOf(panel)
+  return wirings.find((way) => (keyed?.[way] ?? way) === value) ?? null
 }
 
 /** The fields of a zone that a panel asks, in its own order. */

@@ -11,6 +11,7 @@ const quillet = demoPanel('quillet-32')
 const pinfold = demoPanel('pinfold-16')
 const ostler = demoPanel('ostler-s-8')
 const sallow = demoPanel('sallow-m')
+const morrow = demoPanel('morrow-60')
 
 /* The tables are written from the descriptions of the panels by hand, before the machine was asked. */
 describe('Tarn 40: questions, and nothing is kept until all is', () => {
@@ -320,6 +321,7 @@ describe.each([
   ['Pinfold 16', pinfold, '[work] (installer code) [set]'],
   ['Ostler S', ostler, '[menu] for 3 s (installer code) [ok]'],
   ['Sallow M', sallow, '[gear] (main-user code) [pick] (installer code) [pick]'],
+  ['Morrow 60', morrow, '(main-user code) [mode] [mode] (installer code) [send]'],
 ])('%s under any keys', (_name, panel, wayIn) => {
   const input: fc.Arbitrary<Input> = fc.oneof(
     { weight: 30, arbitrary: fc.constantFrom(...panel.keys).map((key) => ({ kind: 'press' as const, key })) },
@@ -334,7 +336,7 @@ describe.each([
     {
       weight: 1,
       arbitrary: fc
-        .constantFrom('20417733', 'H204177', '9C204A', '')
+        .constantFrom('20417733', 'H204177', '9C204A', '41037256', '')
         .map((serial) => ({ kind: 'hear' as const, serial, loop: 1 })),
     },
     {

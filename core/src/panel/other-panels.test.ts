@@ -4,6 +4,7 @@ import { demoPanel, follow, PanelInHand } from '../testing/panels.ts'
 const pinfold = demoPanel('pinfold-16')
 const ostler = demoPanel('ostler-s-8')
 const sallow = demoPanel('sallow-m')
+const morrow = demoPanel('morrow-60')
 
 /* As in machine.test.ts, the tables are written from the descriptions of the panels by hand, before the machine was asked. */
 describe('Pinfold 16: locations hold numbers, or lights that each press turns', () => {
@@ -245,5 +246,109 @@ describe('Sallow M: lists to touch, and quiet after it restarts', () => {
       'zone.9.chime': 'bell',
       'zone.9.label': 'Hall',
     })
+  })
+})
+
+describe('Morrow 60: an address, then its value, kept as it is sent', () => {
+  const inside = (): PanelInHand => {
+    const hand = new PanelInHand(morrow)
+    hand.keys('(main-user code) [mode] [mode] (installer code) [send]')
+    return hand
+  }
+
+  it('opens the service door for the main user, keeps each value as it is sent, and checks at the end', () => {
+    const hand = new PanelInHand(morrow)
+    follow(hand, [
+      ['[send]', 'READY | ·····'],
+      ['(installer code) [mode]', 'READY | NOT READY'],
+      ['(main-user code)', 'READY **** | ·····'],
+      ['[mode]', 'MAIN USER | MODE FOR SERVICE'],
+      ['[mode]', 'SERVICE? |'],
+      ['(main-user code) [send]', 'SERVICE? | NO'],
+      ['(installer code) [send]', 'ADDRESS | +'],
+      ['613 [send]', 'ADDRESS | NO SUCH ADDRESS'],
+      ['611 [send]', '611 | = 30'],
+      ['241', '611 | = 241+'],
+      // 0 to 240 s.
+      ['[send]', '611 | REFUSED'],
+      ['45 [quit]', '611 | = 30'],
+      ['45 [send]', 'ADDRESS | +'],
+      // Steps of 15 s, 3 to 17 of them.
+      ['614 [send] 2 [send]', '614 | REFUSED'],
+      ['17 [send] 641 [send]', '641 | = 3'],
+      ['5 [send]', '641 | 3 OR 6'],
+      ['6 [send] 651 [send]', '651 DEAD PAIRS | ='],
+      ['122', '651 DEAD PAIRS | = 1'],
+      ['12', '651 DEAD PAIRS | = 2'],
+      ['[send] 807 [send]', 'ADDRESS | NO SUCH ADDRESS'],
+      ['805 [send]', '805 PARTS | = 12'],
+      ['1 [send]', 'ADDRESS | +'],
+      ['900 [send]', 'CHECKING | WAIT'],
+      ['[send] wait 15 s', 'READY | ·····'],
+    ])
+    expect(hand.kept).toEqual({
+      'system.entry1': '45',
+      'system.exit': '17',
+      'system.outputs': 'latched',
+      'system.keysOff.medical-pair': 'on',
+      'keypad.5.areas.1': 'off',
+    })
+  })
+
+  it('asks the items of a zone by number, and says which its type or its line has not', () => {
+    const hand = inside()
+    follow(hand, [
+      ['700 [send] 84 [send]', '700 ZONE? | NO SUCH ZONE'],
+      // Two digits each.
+      ['9 [send]', '700 ZONE? | NO SUCH ZONE'],
+      ['09 [send]', 'Z09 ITEM? | +'],
+      // A zone of 1 to 12 may be wired.
+      ['12 [send]', 'Z09 LINE | = 4'],
+      ['3 [send]', 'Z09 LINE | 1 2 4 OR 7'],
+      ['7 [send] 7 [send]', 'Z09 ID | ='],
+      ['[mode]', 'Z09 ID | LISTENING'],
+      ['(hears 41037256 2)', 'Z09 ID | LISTENING'],
+      ['(hears 41037256 2)', 'Z09 ITEM? | +'],
+      ['8 [send]', 'Z09 INPUT | = 2'],
+      ['[blank]', 'Z09 INPUT | ='],
+      ['3 [send] 1 [send] 31 [send]', 'Z09 ITEM? | +'],
+      // A fire zone has no chime.
+      ['6 [send]', 'Z09 ITEM? | NOT FOR THIS ONE'],
+      ['4 [send]', 'Z09 CALLS | = 1'],
+      ['2 [send]', 'Z09 CALLS | 1 OR 0'],
+      ['0 [send] 3 [send]', 'Z09 PART | = 1'],
+      // One part at a time.
+      ['2', 'Z09 PART | = 2'],
+      ['[send] 10 [send]', 'Z09 NAME |'],
+      // B is the third sign of 2, A the second; D and the same key again after a step.
+      ['222 [mode] 22 33', 'Z09 NAME | BAD+'],
+      ['[send] 0 [send] 10 [send] 7 [send] 41037256 [send] 8 [send] 3 [send]', 'Z10 INPUT | REFUSED'],
+      ['[quit] 7 [send] 41037257 [send]', 'Z10 ID | NO SUCH ID'],
+      ['[blank]', 'Z10 ID | ='],
+      // Panic keys of a keypad have no ID, lines none either.
+      ['[quit] [quit] 55 [send] 7 [send]', 'Z55 ITEM? | NOT FOR THIS ONE'],
+      ['[quit] [quit]', 'ADDRESS | +'],
+    ])
+    expect(hand.kept).toEqual({
+      'wired.9.wiring': '7',
+      'zone.9.serial': '41037256',
+      'zone.9.loop': '3',
+      'zone.9.response': '31',
+      'zone.9.report': 'off',
+      'zone.9.areas.1': 'off',
+      'zone.9.areas.2': 'on',
+      'zone.9.label': 'BAD',
+    })
+  })
+
+  it('brings back all that was shipped only where it is asked twice', () => {
+    const hand = inside()
+    follow(hand, [
+      ['623 [send] 5 [send] 909 [send]', 'WIPE? 909 | +'],
+      ['900 [send]', 'WIPE? 909 | KEPT'],
+      ['909 [send]', 'WIPING |'],
+      ['wait 20 s', 'READY | ·····'],
+    ])
+    expect(hand.kept).toEqual({})
   })
 })

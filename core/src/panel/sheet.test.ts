@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { Catalogue } from '../catalogue/catalogue.ts'
 import { recordsOf } from '../job/document.ts'
 import { evidenceBy } from '../job/testing/records.ts'
 import { demoPanel, PanelInHand } from '../testing/panels.ts'
@@ -150,7 +151,7 @@ describe('where a sheet begins', () => {
     expect(sheetOf(job, 'keyed')).toMatchObject({ keys: 0, parts: [], differences: 0 })
   })
 
-  it.each(['tarn-40', 'quillet-32', 'pinfold-16', 'ostler-s-8', 'ostler-s-9', 'sallow-m'])(
+  it.each(['tarn-40', 'quillet-32', 'pinfold-16', 'ostler-s-8', 'ostler-s-9', 'sallow-m', 'morrow-60'])(
     'unknown: a clean start brings %s back to how it came, whatever it holds',
     (id) => {
       const panel = demoPanel(id)
@@ -187,7 +188,11 @@ describe('where a sheet begins', () => {
 
 describe('a sheet that is none', () => {
   it('of a panel that nobody has described, and of no panel', () => {
-    expect(made(new SmallJob({ panel: 'panel/morrow-60' }))).toBeNull()
+    const undescribed = new Catalogue(catalogue.kept.filter(({ entry }) => entry.kind !== 'interface'))
+    const { doc } = cleanTarn()
+    const wanted = { doc, start: 'factory', order: 'shortest' } as const
+    expect(panelSheet({ ...wanted, catalogue: undescribed })).toBeNull()
+    expect(panelSheet({ ...wanted, catalogue })).not.toBeNull()
     expect(made(new SmallJob({ panel: null }))).toBeNull()
   })
 

@@ -6,6 +6,7 @@ import type { Zone } from '../job/records.ts'
 import { libraryEntries } from '../zones/labels.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { idFrom } from '../memory/words.ts'
+import { wiringWords } from '../memory/zone-cells.ts'
 import { keypadPresses } from './presses.ts'
 import { enrolmentOf } from '../job/enrolment.ts'
 
@@ -127,14 +128,6 @@ function inputsValue({ panel, zone, item }: KeyedZone): KeyedField | 'open' | nu
     meaning: mine.map(([name, on]) => `${name} ${on ? 'on' : 'off'}`).join(', '),
   }
 }
-
-/** How a zone is wired, as the form and the sheet name it. */
-export const wiringWords = {
-  closed: 'closed loop',
-  open: 'open loop',
-  'end-of-line': 'end-of-line resistor',
-  double: 'double end-of-line',
-} as const
 
 /** Said where a response type stands in one of the lists that exclude each other. */
 function listNote(panel: PanelModel, key: string): string {

@@ -6,6 +6,7 @@ import {
   defaultHouseRules,
   noUndo,
   writtenOf,
+  type Catalogue,
   type Edit,
   type JobDocument,
   type JournalEntry,
@@ -56,6 +57,7 @@ export async function openJob(
   role: Role = 'installer',
   others: readonly { serial: string; job: string }[] = [],
   server: StrictServer | null = null,
+  served: Catalogue = catalogue,
 ): Promise<JobPage> {
   localStorage.clear()
   useQueue(memoryQueue())
@@ -101,7 +103,7 @@ export async function openJob(
   let app: ReturnType<typeof createApp> | null = null
 
   function answer(path: string, init: RequestInit): Response {
-    if (path.startsWith('/api/catalogue')) return reply({ entries: catalogue.kept.map(writtenOf) })
+    if (path.startsWith('/api/catalogue')) return reply({ entries: served.kept.map(writtenOf) })
     if (path === '/api/house-rules') return reply({ rules: defaultHouseRules, revision: 1 })
     if (path.endsWith('/elsewhere')) return reply({ uses: [] })
     if (path.includes('/around')) return reply({ uses: others })

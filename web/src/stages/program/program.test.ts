@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it } from 'vitest'
-import { pinOps, recordsOf, type Op } from '#core'
+import { Catalogue, recordsOf, type Op } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
 import { after, catalogue, smallDoc } from '../../testing/small-doc.ts'
 import Program from './Program.vue'
@@ -43,14 +43,8 @@ describe('the sheet of a described panel', () => {
   })
 
   it('is plain and not proven where nobody has described the panel', async () => {
-    const set: Op = {
-      op: 'set',
-      id: 'job:main',
-      field: 'panel',
-      from: 'panel/tarn-40',
-      to: 'panel/morrow-60',
-    }
-    page = await openJob(after(smallDoc(), [...pinOps(smallDoc(), catalogue, ['panel/morrow-60']), set]))
+    const undescribed = new Catalogue(catalogue.kept.filter(({ entry }) => entry.kind !== 'interface'))
+    page = await openJob(smallDoc(), 'installer', [], null, undescribed)
     await page.show(Program)
     expect(text()).toContain('◇ not proven')
     expect(text()).toContain('Way in')
