@@ -1,6 +1,7 @@
 import type { Family, Form, PanelModel } from '../catalogue/schema.ts'
 import { readSticker } from '../identity/sticker.ts'
 import type { Memory } from '../memory/memory.ts'
+import { libraryEntries } from '../zones/labels.ts'
 
 /** One value that a list offers. */
 interface Listed {
@@ -19,6 +20,8 @@ export interface Values {
   readonly keyed: (value: string) => string | null
   /** How the display names a stored value. */
   readonly shows: (value: string) => string
+  /** The stored value that the display names so; null where it names none so. */
+  readonly stored: (shown: string) => string | null
   /** Every value in the order of the panel's list; empty where there is none. */
   readonly list: readonly Listed[]
   /** What may be stored, for whoever planned something else: “5 to 240 in steps of 5”. */
@@ -72,6 +75,7 @@ function plain(read: Values['read'], takes: string): Values {
     read,
     keyed: (value) => (read(value) === value ? value : null),
     shows: (value) => value,
+    stored: (shown) => (read(shown) === shown ? shown : null),
     list: [],
     takes,
   }
@@ -82,6 +86,7 @@ function listed(list: readonly Listed[]): Values {
     read: (typed) => list.find((item) => item.keyed === typed)?.value ?? null,
     keyed: (value) => list.find((item) => item.value === value)?.keyed ?? null,
     shows: (value) => list.find((item) => item.value === value)?.shows ?? value,
+    stored: (shown) => list.find((item) => item.shows === shown)?.value ?? null,
     list,
     takes: list.map((item) => item.shows).join(', '),
   }
@@ -138,6 +143,10 @@ function minutesAndSeconds(holds: (value: number) => boolean, takes: string): Va
     },
     keyed: (value) => (/^\d{1,4}$/.test(value) && holds(Number(value)) ? keyed(Number(value)) : null),
     shows: (value) => `${Math.floor(Number(value) / 60)}:${String(Number(value) % 60).padStart(2, '0')}`,
+    stored(shown) {
+      const seconds = /^\d{1,2}:\d{2}$/.test(shown) ? secondsOf(shown.replace(':', '')) : null
+      return seconds !== null && holds(seconds) ? String(seconds) : null
+    },
     list: [],
     takes: `${takes}, in seconds`,
   }
@@ -206,6 +215,10 @@ function wordValues({ label }: PanelModel): Values {
         .split(' ')
         .map((part) => words.get(part) ?? part)
         .join(' '),
+    stored(shown) {
+      const numbers = libraryEntries(label, shown).map((entry) => entry.number)
+      return numbers.length === 0 || numbers.includes(null) ? null : read(numbers.join(' '))
+    },
     list: [],
     takes: `up to ${label.entries} words of its list`,
   }

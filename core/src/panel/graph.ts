@@ -93,7 +93,7 @@ export function cleanStart(panel: Compiled): readonly Input[] | null {
 }
 
 /** Screens from which one answer brings back all that was shipped: no way leads over them. */
-function wipingScreens({ screens }: PanelInterface): ReadonlySet<string> {
+export function wipingScreens({ screens }: PanelInterface): ReadonlySet<string> {
   const wipes = (name: string): boolean => leaves(screens[name]).some((move) => move.do?.includes('factory'))
   const wiping = new Set(Object.keys(screens).filter(wipes))
   const before = Object.keys(screens).filter((name) =>
@@ -141,7 +141,8 @@ export function effortOf(inputs: readonly Input[]): { readonly keys: number; rea
   return { keys, seconds }
 }
 
-function marked(panel: Compiled, state: PanelState): PanelState {
+/** A panel with a sign in its draft, where it has one: while it stands there nothing was kept and nothing dropped. */
+export function marked(panel: Compiled, state: PanelState): PanelState {
   return panel.description.keeping === 'at-once' ? state : { ...state, draft: new Map([[MARK, 'on']]) }
 }
 

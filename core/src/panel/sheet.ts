@@ -9,7 +9,7 @@ import { interfaceOf, screenOf, type Compiled } from './compiled.ts'
 import { display } from './display.ts'
 import { keysText } from './keys.ts'
 import { act, acted, switchedOn } from './machine.ts'
-import { cleanStart, effortOf } from './graph.ts'
+import { cleanStart, effortOf, restingId } from './graph.ts'
 import { routesTo, type Problem, type RouteOrder, type RouteStep } from './route.ts'
 import { slipsOf } from './slips.ts'
 import { held, type Input, type PanelState } from './state.ts'
@@ -37,6 +37,9 @@ export interface SheetLine {
   readonly kind: 'way' | 'wait' | 'answer' | 'empty' | 'learn'
   /** What to mind here; empty for nothing. */
   readonly note: string
+  /** Where the panel rests before the keys of this line, and where behind them: screen and pointers. */
+  readonly from: string
+  readonly to: string
   /** Fields that one wrong key here would change without the display showing it: they are read back. */
   readonly check: readonly string[]
 }
@@ -122,7 +125,7 @@ export function panelSheet({ doc, catalogue, start, order }: SheetWanted): Panel
  * What the panel is known to hold: as it came, with what was keyed or read since, the latest of each address. What a panel keeps only
  * when it is told to counts from then on.
  */
-function heldMemory(doc: JobDocument, panel: Compiled): Memory {
+export function heldMemory(doc: JobDocument, panel: Compiled): Memory {
   const memory = new Map(panel.factory)
   const atOnce = panel.description.keeping === 'at-once'
   const readings = evidenceOf(doc, 'held').filter(
@@ -164,9 +167,12 @@ function stepLines(making: Making, step: RouteStep): void {
   const { lead, rest, at } = ledIn(panel, step.from, step.way)
   const title = step.kind === 'end' ? 'Way out and save' : 'Way in'
   if (from || step.kind === 'end') for (const chunk of lead) addLine(making, title, wayLine(making, chunk))
-  const way = from || step.kind === 'end' ? rest : [...lead.flatMap(({ inputs }) => inputs), ...rest]
+  const told = from || step.kind === 'end'
+  const way: Chunk = told
+    ? { before: at, inputs: rest }
+    : { before: step.from, inputs: [...lead.flatMap(({ inputs }) => inputs), ...rest] }
   if (step.kind === 'end') {
-    if (way.length > 0) addLine(making, title, wayLine(making, { before: at, inputs: way }))
+    if (way.inputs.length > 0) addLine(making, title, wayLine(making, way))
     return
   }
   addLine(making, partOf(making.words, step.sets[0]?.address ?? ''), answerLine(making, step, way))
@@ -212,11 +218,11 @@ function wayLine(making: Making, { before, inputs }: Chunk): SheetLine {
     sets: [],
     kind: inputs.every((input) => input.kind === 'wait') ? 'wait' : 'way',
     note: notesOf(making, [before, after]),
-    check: [],
+    ...{ from: restingId(before), to: restingId(after), check: [] },
   }
 }
 
-function answerLine(making: Making, step: RouteStep, way: readonly Input[]): SheetLine {
+function answerLine(making: Making, step: RouteStep, { before: from, inputs: way }: Chunk): SheetLine {
   const { panel, words } = making
   const { kind, answer, before, after, sets } = step
   const letters = screenOf(panel, before.screen).widget.kind === 'text'
@@ -240,6 +246,7 @@ function answerLine(making: Making, step: RouteStep, way: readonly Input[]): She
       })),
     kind: kind === 'end' ? 'way' : kind,
     note: notesOf(making, [before]),
+    ...{ from: restingId(from), to: restingId(after) },
     check: [...new Set(slips.map((address) => fieldOf(words, address)))],
   }
 }

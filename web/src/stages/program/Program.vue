@@ -82,7 +82,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
         >Print the sheet</v-btn
       >
     </div>
-    <StepByStep v-if="keyed" :sheet="keyed" @close="closed" />
+    <StepByStep v-if="keyed" :sheet="keyed" :start="start" @close="closed" />
     <v-alert v-else-if="!panel" type="info" variant="tonal" density="compact">
       No panel is chosen yet, so there is nothing to key.
       <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.

@@ -1,29 +1,26 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { nearestDisplays, type PanelSheet } from '#core'
+import { ref, watch } from 'vue'
+import type { PanelSheet, SheetStart } from '#core'
 import { useWritten } from '../../shared/times.ts'
 import DisplayBox from './DisplayBox.vue'
 import KeysText from './KeysText.vue'
+import LostBox from './LostBox.vue'
 import { useKeying } from './useKeying.ts'
 
 /** One step at a time, large, at the panel: what to press, and what it should show now. */
-const props = defineProps<{ sheet: Extract<PanelSheet, { ok: true }> }>()
+const props = defineProps<{ sheet: Extract<PanelSheet, { ok: true }>; start: SheetStart }>()
 defineEmits<{ close: [] }>()
 const { steps, step, at, resumedAt, unsaved, problem, keeping, shows, goTo } = useKeying(props.sheet)
 const { moment } = useWritten()
 const lost = ref(false)
-const read = ref('')
 watch(at, () => {
   lost.value = false
-  read.value = ''
 })
-const near = computed(() =>
-  nearestDisplays(
-    steps.map(({ line }) => line.shows),
-    read.value,
-    at.value,
-  ),
-)
+/** How many steps are behind whoever stands at a place that a later step leads to; null where none does. */
+function ahead(place: string): number | null {
+  const index = steps.findIndex(({ line }, index) => index > at.value && line.to === place)
+  return index < 0 ? null : index + 1
+}
 </script>
 
 <template>
@@ -70,35 +67,17 @@ const near = computed(() =>
           >‹ One step back</v-btn
         >
       </div>
-      <div v-if="lost" class="lost">
-        <p>Stop here; nothing of this step is noted. Type what it shows, misread signs are allowed.</p>
-        <v-text-field v-model="read" label="What the display shows" autocomplete="off" maxlength="80" />
-        <template v-if="near.length > 0">
-          <p class="quiet">On this sheet that stands after:</p>
-          <button
-            v-for="item in near"
-            :key="item.index"
-            type="button"
-            class="place"
-            @click="goTo(item.index + 1)"
-          >
-            <DisplayBox :lines="steps[item.index]?.line.shows ?? []" />
-            <span>
-              step {{ item.index + 1 }}, {{ steps[item.index]?.part }}
-              <span class="quiet">{{ item.apart === 0 ? '' : `· ${item.apart} otherwise` }}</span>
-              <br />Go on behind it
-            </span>
-          </button>
-        </template>
-        <p v-else-if="read.trim() !== ''" class="quiet">No step of this sheet shows that.</p>
-        <p class="quiet">
-          {{
-            keeping === 'at-once'
-              ? 'What was sent is stored already: come back to this question and answer it again.'
-              : 'Nothing is stored until all is kept: leaving without keeping loses every answer, right and wrong.'
-          }}
-        </p>
-      </div>
+      <LostBox
+        v-if="lost"
+        :key="at"
+        :line="step.line"
+        :lines="step.line.shows.length"
+        :start="start"
+        :at-once="keeping === 'at-once'"
+        :ahead="ahead"
+        @step="goTo"
+        @shows="shows"
+      />
     </template>
     <div v-else class="done">
       <h2>✓ All steps are keyed</h2>
@@ -155,21 +134,6 @@ h2 {
   display: grid;
   gap: 10px;
   margin: 18px 0;
-}
-.lost {
-  padding: 12px 14px;
-  background: rgba(var(--v-theme-on-surface), 0.04);
-  border-radius: 8px;
-}
-.place {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  width: 100%;
-  min-height: 56px;
-  padding: 6px 4px;
-  text-align: left;
-  cursor: pointer;
 }
 .link {
   color: inherit;
