@@ -16,6 +16,7 @@ import {
   freshEvidence,
   heardRecord,
   isEnrolled,
+  jobInfo,
   jobRecords,
   proofRecord,
   readKept,
@@ -139,6 +140,14 @@ try {
       ...freshEvidence(idris.me, now()),
     }
     await send(idris, id, edit(idris, 'state.end', [{ op: 'add', record: end }]))
+    // What somebody keyed step by step, and has saved.
+    const keyed = {
+      ...freshEvidence(idris.me, now()),
+      ...({ id: `held:${randomUUID()}`, type: 'held', panel: jobInfo(doc).panel ?? '' } as const),
+      ...({ how: 'keyed', saved: true, section: 'Whole system' } as const),
+      values: [{ address: 'system.exit', value: '60' }],
+    }
+    if (keyed.panel !== '') await send(idris, id, edit(idris, 'panel.keyed', [{ op: 'add', record: keyed }]))
     const made = { id: `signoff:${randomUUID()}`, who: morwen.me, at: now() }
     const signoff = signoffRecord({ doc, catalogue }, { rules: defaultHouseRules, what: 'read-back' }, made)
     await send(morwen, id, edit(morwen, 'handover.sign', [{ op: 'add', record: signoff }]))
