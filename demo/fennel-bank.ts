@@ -9,7 +9,10 @@ import {
   signoffRecord,
   type Catalogue,
   type Family,
+  type JobRecord,
 } from '#core'
+import { partOf } from '../core/src/memory/words.ts'
+import { targetMemory } from '../core/src/memory/target.ts'
 import { Draft, idris, later } from './draft.ts'
 
 /** The bungalow as somebody would type it; the yard door's room is left out. */
@@ -146,7 +149,8 @@ export function fennelBank(catalogue: Catalogue): Draft {
       state: 'state:test',
       kind: 'station-on-test',
     },
-    ...['code installer', 'code main-user', 'read-back', 'customer-shown'].map((what, index) =>
+    ...readBack(job, catalogue, later(morning, 245)),
+    ...['code installer', 'code main-user', 'customer-shown'].map((what, index) =>
       signoffRecord(
         { doc: job.doc, catalogue },
         { rules: defaultHouseRules, what },
@@ -157,4 +161,21 @@ export function fennelBank(catalogue: Catalogue): Draft {
     ),
   )
   return job
+}
+
+/** The panel read back heading by heading, each display typed as it stood there, after it had checked itself and closed. */
+function readBack(job: Draft, catalogue: Catalogue, at: string): JobRecord[] {
+  const panel = catalogue.get('panel', 'panel/morrow-60')
+  const target = targetMemory(job.doc, catalogue)
+  if (!panel || !target) throw new Error('Fennel Bank has no panel')
+  const parts = new Map<string, { address: string; value: string }[]>()
+  for (const [address, value] of target.wanted) {
+    const part = partOf({ doc: job.doc, panel, catalogue }, address)
+    parts.set(part, [...(parts.get(part) ?? []), { address, value }])
+  }
+  return [...parts].map(([section, values], index) => ({
+    ...freshEvidence(idris, at),
+    ...({ id: `held:p${index}`, type: 'held', panel: panel.id, how: 'typed', saved: true } as const),
+    ...{ section, values },
+  }))
 }

@@ -2,6 +2,8 @@ import type { HouseRules } from '../house-rules/house-rules.ts'
 import { systemOf, type System } from '../system/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { changedKeying, CODE_SIGNOFF, keyedNow } from '../proof/keyed.ts'
+import { readBackState } from '../proof/read-back.ts'
+import { fieldOf, partOf, type MemoryWords } from '../memory/words.ts'
 import { proofRoute, type ProofItem } from '../proof/owed.ts'
 import { openStates, openTasks, stateAbout, stateRules } from '../proof/states.ts'
 import { rulesInForce } from '../job/rules-in-force.ts'
@@ -161,14 +163,50 @@ function signoffsOwed({ input, doc, system, rules }: Look): Owed[] {
         : `${code.name}: its change was noted on another panel, and is owed on this one.`
     return blocking({ key: `code ${code.key}`, stage: 'handover' }, text)
   })
-  const readBack = vouched('read-back')
-  if (readBack?.length === 0) return codes
-  const text =
-    readBack === null
-      ? 'The panel’s summary was not compared with the plan after save and reboot.'
-      : `The panel’s summary was compared before this was keyed otherwise: ${some(readBack)}. Compare it again.`
-  const owed = blocking({ key: 'read-back', stage: 'handover' }, text)
-  return [...codes, ...owed.map((one) => ({ ...one, rest: readBack?.slice(NAMED) ?? [] }))]
+  return [...codes, ...readBackOwed({ input, doc, system, rules }, vouched('read-back'))]
+}
+
+/**
+ * The panel compared with the plan: value by value where its displays are described, else as a whole. What somebody vouched for in an
+ * earlier build counts as long as the same is keyed.
+ */
+function readBackOwed({ input, doc, system, rules }: Look, vouched: readonly string[] | null): Owed[] {
+  const key = { key: 'read-back', stage: 'handover' } as const
+  const state = readBackState({ doc, catalogue: input.catalogue }, rules)
+  if (!state || !system.panel) {
+    if (vouched?.length === 0) return []
+    const text =
+      vouched === null
+        ? 'The panel’s summary was not compared with the plan after save and reboot.'
+        : `The panel’s summary was compared before this was keyed otherwise: ${some(vouched)}. Compare it again.`
+    return blocking(key, text).map((one) => ({ ...one, rest: vouched?.slice(NAMED) ?? [] }))
+  }
+  const words: MemoryWords = { doc, panel: system.panel, catalogue: input.catalogue }
+  const named = (addresses: readonly string[]): string[] => [
+    ...new Set(addresses.map((address) => partOf(words, address))),
+  ]
+  const listed = (addresses: readonly string[], text: (names: string) => string): Owed[] => {
+    const names = named(addresses)
+    return blocking(key, text(some(names)), addresses.length).map((one) => ({
+      ...one,
+      rest: names.slice(NAMED),
+    }))
+  }
+  const { different, open, drawn } = state
+  const places = different.map(({ address }) => `${partOf(words, address)}, ${fieldOf(words, address)}`)
+  return [
+    ...blocking(
+      { key: 'read-back differs', stage: 'handover' },
+      `${counted(different.length, 'value stands', 'values stand')} otherwise in the panel than in the plan: ${some(places)}. Key it again, or let the plan follow.`,
+      different.length,
+    ).map((one) => ({ ...one, rest: places.slice(NAMED) })),
+    ...listed(open, (names) => `${counted(open.length, 'value is', 'values are')} not read back: ${names}.`),
+    ...listed(
+      drawn,
+      (names) =>
+        `After the panel saved and started again, ${counted(drawn.length, 'line is', 'lines are')} to be read once more: ${names}.`,
+    ),
+  ]
 }
 
 /** What is owed and blocks nothing. */

@@ -144,8 +144,11 @@ export const held = evidence({
   stage: 'program',
   fields: {
     panel: field('panel', entryId),
-    /** keyed: nobody has read it back; seen: the display showed it as expected; typed: written down blind, then compared. */
-    how: field('how it is known', z.enum(['keyed', 'seen', 'typed'])),
+    /**
+     * keyed: nobody has read it back; seen: the display showed it as expected; typed: written down as it stood there, then compared.
+     * Without values: what was not saved was dropped, or the panel was brought back to how it came.
+     */
+    how: field('how it is known', z.enum(['keyed', 'seen', 'typed', 'dropped', 'wiped'])),
     /** Whether it was read after the panel had saved and started again. */
     saved: field('after saving', z.boolean()),
     /** Name of the section of the sheet that it belongs to. */

@@ -9,7 +9,7 @@ export { proofKinds, type AsItWas } from './declared-evidence.ts'
 export { pinId } from './fields.ts'
 
 /** Number of the record shapes; shapes.ts tells what changed at it, upgrades.ts how older ones are read. */
-export const SCHEMA = 10
+export const SCHEMA = 11
 
 const declarations = [
   planned.job,

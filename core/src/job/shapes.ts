@@ -95,6 +95,11 @@ export const shapes: readonly Shape[] = [
     says: 'How the panel is keyed can be pinned; what it was seen to hold is evidence; the order of the sheet is a rule.',
     types: { pin: 'ddc20f59ae823b3b', held: 'edb21fffae2e01ad', 'fixed-rules': '64677af24976bb9b' },
   },
+  {
+    schema: 11,
+    says: 'What ends the readings of a panel: unsaved answers dropped, or all of it brought back to how it came.',
+    types: { held: '9fc1e54be1cc10c2' },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

@@ -49,6 +49,10 @@ const titles: Readonly<Record<string, string>> = {
   'state.begin': 'began a temporary state',
   'state.end': 'ended a temporary state',
   'panel.keyed': 'noted what was keyed into the panel',
+  'panel.read': 'noted what the panel shows',
+  'panel.followed': 'let the plan follow what stands in the panel',
+  'panel.left': 'noted that nothing unsaved is left in the panel',
+  'panel.wiped': 'noted that the panel is as it came',
   'handover.sign': 'signed something off',
 }
 

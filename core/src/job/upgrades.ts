@@ -93,4 +93,6 @@ export const upgrades: readonly Step[] = [
   filling(9, { device: { inputs: null } }),
   // Shape 10: how a panel is keyed can be pinned, what it holds is evidence, and the order of the sheet is a house rule.
   rulesStep(10),
+  // Shape 11 only allows more: what ends the readings of a panel.
+  filling(11, {}),
 ]

@@ -98,7 +98,7 @@ export function idFrom(known: Enrolment | null): string {
 }
 
 /** How the panel knows the device of a zone or a slot. */
-function enrolmentAt({ doc, catalogue }: MemoryWords, address: string): Enrolment | null {
+export function enrolmentAt({ doc, catalogue }: MemoryWords, address: string): Enrolment | null {
   const [group = '', number = ''] = address.split('.')
   if (group === 'zone') {
     const zone = recordsOf(doc, 'zone').find((one) => one.number === Number(number))

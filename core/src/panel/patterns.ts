@@ -154,7 +154,7 @@ export function patternsAt(
   return look.lines.map((pieces) => {
     const parts = pieces.map((piece): string | Gap => {
       if ('gap' in piece) return piece.gap
-      return plain('text' in piece ? piece.text : numberText(panel, piece.pointer, pointers))
+      return squeezed('text' in piece ? piece.text : numberText(panel, piece.pointer, pointers))
     })
     const key = parts
       .map((part) => (typeof part === 'string' ? part : `\0${part.kind} ${part.at}\0`))
@@ -177,6 +177,15 @@ export function plain(text: string): string {
   return text.replace(/\s/g, '').toLowerCase()
 }
 
+/** Signs with the blanks between them: one for several. */
+function squeezed(text: string): string {
+  return text.replace(/\s+/g, ' ').toLowerCase()
+}
+
+/** A sign otherwise, missing or too many; a blank between two signs tells where a gap ends and counts next to nothing. */
+const APART = 64
+const costOf = (sign: string | null): number => (sign === null ? 0 : sign === ' ' ? 1 : APART)
+
 /** What was read, laid against a line. */
 export interface Laid {
   /** Signs that are otherwise, missing or too many. */
@@ -187,36 +196,47 @@ export interface Laid {
 
 /** Lays what was read against a line with the fewest signs otherwise; what stands in a gap costs nothing. */
 export function laid({ parts }: LinePattern, read: string): Laid {
-  const signs = [...read].flatMap((sign, at) => (/\s/.test(sign) ? [] : [{ sign: sign.toLowerCase(), at }]))
+  const signs = [...read.trimEnd()].flatMap((sign, at, all) =>
+    !/\s/.test(sign)
+      ? [{ sign: sign.toLowerCase(), at }]
+      : at > 0 && !/\s/.test(all[at - 1] ?? '')
+        ? [{ sign: ' ', at }]
+        : [],
+  )
   const elements = parts.flatMap((part, index): Element[] =>
     typeof part === 'string' ? [...part].map((sign) => ({ sign, index })) : [{ sign: null, index }],
   )
   const width = signs.length + 1
-  const cost = new Uint16Array((elements.length + 1) * width)
-  for (let column = 1; column < width; column++) cost[column] = column
+  const cost = new Uint32Array((elements.length + 1) * width)
+  signs.forEach(({ sign }, at) => (cost[at + 1] = (cost[at] ?? 0) + costOf(sign)))
   elements.forEach(({ sign }, row) => {
     const above = row * width
     const here = above + width
     for (let column = 0; column < width; column++) {
-      const gone = (cost[above + column] ?? 0) + (sign === null ? 0 : 1)
-      const more = column === 0 ? Infinity : (cost[here + column - 1] ?? 0) + (sign === null ? 0 : 1)
+      const mine = signs[column - 1]?.sign ?? null
+      const gone = (cost[above + column] ?? 0) + costOf(sign)
+      const more =
+        column === 0 ? Infinity : (cost[here + column - 1] ?? 0) + (sign === null ? 0 : costOf(mine))
       const same =
-        column === 0 || sign === null
-          ? Infinity
-          : (cost[above + column - 1] ?? 0) + (signs[column - 1]?.sign === sign ? 0 : 1)
+        column === 0 || sign === null ? Infinity : (cost[above + column - 1] ?? 0) + swapOf(sign, mine)
       cost[here + column] = Math.min(gone, more, same)
     }
   })
   const taken = gapsOf({ elements, signs, cost, width })
   return {
-    apart: cost[elements.length * width + signs.length] ?? 0,
+    apart: Math.floor((cost[elements.length * width + signs.length] ?? 0) / APART),
     gaps: parts.flatMap((part, index) => {
       if (typeof part === 'string') return []
       const [from, to] = taken.get(index) ?? [0, 0]
       const first = signs[from]?.at ?? 0
-      return to > from ? [read.slice(first, (signs[to - 1]?.at ?? 0) + 1)] : ['']
+      return to > from ? [read.slice(first, (signs[to - 1]?.at ?? 0) + 1).trim()] : ['']
     }),
   }
+}
+
+/** What it costs that a sign stands where another should. */
+function swapOf(sign: string, is: string | null): number {
+  return sign === is ? 0 : Math.max(costOf(sign), costOf(is))
 }
 
 /** One sign of a line, or a gap, with the part that it comes from. */
@@ -227,7 +247,7 @@ interface Element {
 interface Table {
   readonly elements: readonly Element[]
   readonly signs: readonly { readonly sign: string }[]
-  readonly cost: Uint16Array
+  readonly cost: Uint32Array
   readonly width: number
 }
 
@@ -247,20 +267,27 @@ function gapsOf({ elements, signs, cost, width }: Table): ReadonlyMap<number, re
       row -= 1
       continue
     }
-    const step = signs[column - 1]?.sign === sign ? 0 : 1
-    if (column > 0 && (cost[above + column - 1] ?? 0) + step === now) {
+    if (
+      column > 0 &&
+      (cost[above + column - 1] ?? 0) + swapOf(sign, signs[column - 1]?.sign ?? null) === now
+    ) {
       row -= 1
       column -= 1
-    } else if ((cost[above + column] ?? 0) + 1 === now) row -= 1
+    } else if ((cost[above + column] ?? 0) + costOf(sign) === now) row -= 1
     else column -= 1
   }
   return taken
 }
 
+/** How a panel looks in a state. */
+export function lookAt(panel: Compiled, { screen, typed, says }: ShownState): Look {
+  return lookOf(panel, { screen, typing: typed !== null, says })
+}
+
 /** What a panel shows, but for what it holds: text, numbers, messages and what is typed, with a sign for each gap. */
-export function shapeOf(panel: Compiled, { screen, pointers, typed, says }: ShownState): string {
-  const look = lookOf(panel, { screen, typing: typed !== null, says })
-  return patternsAt(panel, look, pointers)
+export function shapeOf(panel: Compiled, state: ShownState): string {
+  const { pointers, typed } = state
+  return patternsAt(panel, lookAt(panel, state), pointers)
     .map(({ parts }) =>
       parts
         .map((part) => (typeof part === 'string' ? part : part.kind === 'typed' ? (typed ?? '') : '…'))

@@ -2,9 +2,10 @@ import { distance } from 'fastest-levenshtein'
 import type { Widget } from '../catalogue/schema.ts'
 import type { Memory } from '../memory/memory.ts'
 import { filled, screenOf, spread, type Compiled } from './compiled.ts'
-import { heldIn } from './forms.ts'
+import { heldIn, type Values } from './forms.ts'
 import {
   laid,
+  lookAt,
   looksOf,
   patternsAt,
   plain,
@@ -13,6 +14,7 @@ import {
   type LinePattern,
   type Look,
 } from './patterns.ts'
+import type { PanelState } from './state.ts'
 import { bitsOf } from './widgets.ts'
 
 /* What somebody reads off a display, and what it says: where the panel may be, what is typed there, what it holds. */
@@ -80,6 +82,25 @@ export function displayReader(panel: Compiled, isKnown: (address: string) => boo
   }
 }
 
+/** What a display says of the panel in a state: how far it is off what can stand there, and what it holds. */
+export function placeAt(
+  panel: Compiled,
+  {
+    state,
+    read,
+    believed,
+  }: { readonly state: PanelState; readonly read: readonly string[]; readonly believed: Memory },
+): Place {
+  const look = lookAt(panel, state)
+  const lines = patternsAt(panel, look, state.pointers)
+  const found = lines.map((line, at) => laid(line, read[at] ?? ''))
+  const apart = found.reduce((sum, one) => sum + one.apart, 0)
+  return placeOf(panel, {
+    ...{ look, pointers: state.pointers, lines, found, apart, believed },
+    isKnown: () => true,
+  })
+}
+
 interface Fit {
   readonly look: Look
   readonly pointers: Readonly<Record<string, number>>
@@ -114,6 +135,12 @@ function placeOf(panel: Compiled, fit: Fit): Place {
   // A line that nobody read is likelier one where nothing needs to stand.
   const unread = fit.lines.filter(({ parts }, line) => !fit.found[line] && parts.some((part) => part !== ''))
   const strange = otherwise.length + unread.length
+  const { widget } = screenOf(panel, fit.look.screen)
+  // A list that opens at what is stored shows it until it is moved.
+  if (row !== null && widget.kind === 'choice' && widget.opens === 'value') {
+    const at = filled(widget.at, fit.pointers)
+    if (!holds.has(at)) holds.set(at, row)
+  }
   return { look: fit.look, pointers: fit.pointers, apart, strange, typed, row, holds }
 }
 
@@ -135,9 +162,10 @@ function gapSays(
   if (gap.kind === 'live') return nothing
   if (gap.kind === 'typed') return { ...nothing, ...typedSays(widget, text) }
   if (gap.kind === 'lit') return litSays({ widget, pointers }, text)
-  const { value, apart } = valueSaid(panel, { template: gap.at, raw: gap.kind === 'raw', believed }, text)
+  const asked = { template: gap.at, address: filled(gap.at, pointers), raw: gap.kind === 'raw', believed }
+  const { value, apart } = valueSaid(panel, asked, text)
   if (gap.kind === 'row') return { ...nothing, apart, row: value }
-  return { ...nothing, apart, holds: value === null ? [] : [[filled(gap.at, pointers), value]] }
+  return { ...nothing, apart, holds: value === null ? [] : [[asked.address, value]] }
 }
 
 /** What was typed: digits alone where only digits can be. */
@@ -174,30 +202,45 @@ function valueSaid(
   panel: Compiled,
   {
     template,
+    address,
     raw,
     believed,
-  }: { readonly template: string; readonly raw: boolean; readonly believed: Memory },
+  }: {
+    readonly template: string
+    readonly address: string
+    readonly raw: boolean
+    readonly believed: Memory
+  },
   text: string,
 ): { readonly value: string | null; readonly apart: number } {
   const values = panel.values(template, heldIn(believed))
   if (text === '') return { value: '', apart: 0 }
   if (!values) return { value: null, apart: 1 }
-  if (!raw && values.list.length > 0) {
-    let best = { value: '', apart: Infinity }
-    for (const { value, shows } of values.list) {
-      const apart = shownApart(plain(shows), plain(text))
-      if (apart < best.apart) best = { value, apart }
-    }
-    return best
-  }
+  if (!raw && values.list.length > 0) return listedSaid(values.list, plain(text))
   if (raw) return values.keyed(text) === null ? { value: null, apart: 1 } : { value: text, apart: 0 }
   const value = values.stored(text)
-  return { value, apart: value === null ? 1 : 0 }
+  if (value !== null) return { value, apart: 0 }
+  // A text that is cut where the display ends says no more than that it begins as it should.
+  const is = believed.get(address) ?? ''
+  const begins = text.length >= MOST_CUT && is !== '' && plain(values.shows(is)).startsWith(plain(text))
+  return begins ? { value: is, apart: 0 } : { value: null, apart: 1 }
 }
 
-/** A name may be cut where the display ends. */
-function shownApart(shows: string, text: string): number {
-  return shows.startsWith(text) && text.length >= MOST_CUT ? 0 : distance(shows, text)
+/** The value of a list that is named so, or nearest to it; a name that is cut tells its value where no other begins so. */
+function listedSaid(
+  list: Values['list'],
+  text: string,
+): { readonly value: string | null; readonly apart: number } {
+  const begin = text.length < MOST_CUT ? [] : list.filter(({ shows }) => plain(shows).startsWith(text))
+  const exact = list.find(({ shows }) => plain(shows) === text)
+  const [only, other] = exact ? [exact] : begin
+  if (only) return { value: other ? null : only.value, apart: 0 }
+  let best = { value: '', apart: Infinity }
+  for (const { value, shows } of list) {
+    const apart = distance(plain(shows), text)
+    if (apart < best.apart) best = { value, apart }
+  }
+  return best
 }
 
 /** Signs of a name that are enough to know it by where it is cut. */

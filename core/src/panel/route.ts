@@ -120,7 +120,7 @@ interface Keyed {
 }
 
 /** Where each address can be set: the screen, and the numbers of its pointers. */
-function placesOf(panel: Compiled): ReadonlyMap<string, Omit<Stop, 'kind'>> {
+export function placesOf(panel: Compiled): ReadonlyMap<string, Omit<Stop, 'kind'>> {
   const places = new Map<string, Omit<Stop, 'kind'>>()
   for (const [screen, { widget }] of Object.entries(panel.description.screens)) {
     const templates = templatesOf(widget)

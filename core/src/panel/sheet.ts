@@ -2,9 +2,8 @@ import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { JobDocument } from '../job/document.ts'
 import { fieldOf, partOf, valueOf, type MemoryWords } from '../memory/words.ts'
 import { targetMemory } from '../memory/target.ts'
-import { evidenceOf } from '../job/evidence.ts'
+import { knownMemory } from '../memory/readings.ts'
 import { systemOf } from '../system/system.ts'
-import type { Memory } from '../memory/memory.ts'
 import { interfaceOf, screenOf, type Compiled } from './compiled.ts'
 import { display } from './display.ts'
 import { keysText } from './keys.ts'
@@ -50,6 +49,11 @@ interface SheetPart {
   readonly title: string
   readonly lines: readonly SheetLine[]
 }
+
+/** Heading of what brings a panel back to how it came. */
+export const CLEAN_START = 'Clean start'
+/** Heading of what leads out, and keeps what a panel keeps only then. */
+export const WAY_OUT = 'Way out and save'
 
 /** A sheet that the machine has proved, or why there is none. */
 export type PanelSheet =
@@ -97,14 +101,13 @@ export function panelSheet({ doc, catalogue, start, order }: SheetWanted): Panel
   const target = targetMemory(doc, catalogue)
   if (!panel || !target) return null
   const words: MemoryWords = { doc, panel: panel.panel, catalogue }
-  const memory = start === 'keyed' ? heldMemory(doc, panel) : panel.factory
+  const memory = start === 'keyed' ? knownMemory(doc, panel.panel.id, panel.factory) : panel.factory
   const orders: readonly RouteOrder[] = order === 'plan' ? ['plan', 'shortest'] : ['shortest', 'plan']
   const [route, other] = routesTo({ panel, target, start: memory }, orders)
   if (!route?.ok) return { ok: false, reasons: (route?.reasons ?? []).map((one) => placed(words, one)) }
   const making: Making = { panel, words, told: new Set(), parts: [] }
   const clean = start === 'unknown' ? cleanStart(panel) : []
-  if (!clean)
-    return { ok: false, reasons: [{ address: '', part: 'Clean start', reason: noCleanStart(panel) }] }
+  if (!clean) return { ok: false, reasons: [{ address: '', part: CLEAN_START, reason: noCleanStart(panel) }] }
   const cleaned = effortOf(clean)
   cleanLines(making, clean)
   for (const step of route.steps) stepLines(making, step)
@@ -121,23 +124,6 @@ export function panelSheet({ doc, catalogue, start, order }: SheetWanted): Panel
   }
 }
 
-/**
- * What the panel is known to hold: as it came, with what was keyed or read since, the latest of each address. What a panel keeps only
- * when it is told to counts from then on.
- */
-export function heldMemory(doc: JobDocument, panel: Compiled): Memory {
-  const memory = new Map(panel.factory)
-  const atOnce = panel.description.keeping === 'at-once'
-  const readings = evidenceOf(doc, 'held').filter(
-    (one) => one.panel === panel.panel.id && (atOnce || one.saved),
-  )
-  for (const { values } of readings.toSorted((a, b) => (a.at < b.at ? -1 : 1)))
-    for (const { address, value } of values)
-      if (value === '') memory.delete(address)
-      else memory.set(address, value)
-  return memory
-}
-
 function noCleanStart({ panel }: Compiled): string {
   return `${panel.name} has no clean start: read back what it holds first.`
 }
@@ -146,7 +132,7 @@ function noCleanStart({ panel }: Compiled): string {
 function cleanLines(making: Making, inputs: readonly Input[]): void {
   const { lead, rest, at } = ledIn(making.panel, switchedOn(making.panel, new Map()), inputs)
   const chunks = rest.length > 0 ? [...lead, { before: at, inputs: rest }] : lead
-  for (const chunk of chunks) addLine(making, 'Clean start', wayLine(making, chunk))
+  for (const chunk of chunks) addLine(making, CLEAN_START, wayLine(making, chunk))
 }
 
 function placed(words: MemoryWords, { address, reason }: Problem) {
@@ -165,7 +151,7 @@ function stepLines(making: Making, step: RouteStep): void {
   const { panel } = making
   const from = !making.parts.some(({ title }) => title === 'Way in')
   const { lead, rest, at } = ledIn(panel, step.from, step.way)
-  const title = step.kind === 'end' ? 'Way out and save' : 'Way in'
+  const title = step.kind === 'end' ? WAY_OUT : 'Way in'
   if (from || step.kind === 'end') for (const chunk of lead) addLine(making, title, wayLine(making, chunk))
   const told = from || step.kind === 'end'
   const way: Chunk = told

@@ -1,13 +1,13 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import { evidenceOf } from '../job/evidence.ts'
 import type { JobDocument } from '../job/document.ts'
+import { knownMemory, readingsOf } from '../memory/readings.ts'
 import { fieldOf, partOf, type MemoryWords } from '../memory/words.ts'
 import { systemOf } from '../system/system.ts'
 import { filled, interfaceOf, screenOf, type Compiled } from './compiled.ts'
 import { display } from './display.ts'
 import { keysText } from './keys.ts'
 import { lostIn, type Lost, type Whereabouts } from './lost.ts'
-import { heldMemory, type SheetStart } from './sheet.ts'
+import type { SheetStart } from './sheet.ts'
 import { templatesOf } from './typist.ts'
 
 /* Where somebody lost in a panel may be, in words and keys. */
@@ -64,8 +64,8 @@ export function lostFor({
   if (!panel) return null
   const words: MemoryWords = { doc, panel: panel.panel, catalogue }
   // What was answered since counts too, kept or not: it is what the panel now shows.
-  const held = new Map(start === 'keyed' ? heldMemory(doc, panel) : panel.factory)
-  for (const { address, value } of unsavedValues(doc, panel)) held.set(address, value)
+  const held = new Map(start === 'keyed' ? knownMemory(doc, panel.panel.id, panel.factory) : panel.factory)
+  for (const [address, { value }] of readingsOf(doc, panel.panel.id).unsaved) held.set(address, value)
   const lost = lostIn(panel, held, () => start !== 'unknown')
   return ({ from, read, then }) => {
     let places = lost.find(read, from)
@@ -76,13 +76,6 @@ export function lostFor({
       tell: lost.tell(places),
     }
   }
-}
-
-function unsavedValues(doc: JobDocument, panel: Compiled): readonly { address: string; value: string }[] {
-  const readings = evidenceOf(doc, 'held')
-    .filter((one) => one.panel === panel.panel.id)
-    .toSorted((a, b) => (a.at < b.at ? -1 : 1))
-  return readings.slice(readings.findLastIndex((one) => one.saved) + 1).flatMap((one) => one.values)
 }
 
 interface Telling {

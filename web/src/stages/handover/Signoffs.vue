@@ -7,6 +7,7 @@ import {
   jobInfo,
   keyedNow,
   keysSwitchedOff,
+  readBackState,
   signoffRecord,
   type Signoff,
 } from '#core'
@@ -19,6 +20,13 @@ import { useWritten } from '../../shared/times.ts'
 defineProps<{ ready: boolean }>()
 const job = useJob()
 const session = useSession()
+/** How far the panel is read back, where its displays are described: then nobody vouches for it as a whole. */
+const compared = computed(() => readBackState({ doc: job.doc, catalogue: job.catalogue }, job.rules))
+const readBackDone = computed(
+  () =>
+    compared.value !== null &&
+    compared.value.open.length + compared.value.different.length + compared.value.drawn.length === 0,
+)
 const items = computed(() => [
   ...(job.system?.panel?.codes ?? []).map((code) => ({
     what: `code ${code.key}`,
@@ -30,11 +38,15 @@ const items = computed(() => [
     title: `Customer consents to the ${key} being switched off`,
     hint: 'Kept with your name and the time; have it in writing.',
   })),
-  {
-    what: 'read-back',
-    title: 'Panel summary compared with the plan, after save and restart',
-    hint: 'Field by field; one difference stops.',
-  },
+  ...(compared.value
+    ? []
+    : [
+        {
+          what: 'read-back',
+          title: 'Panel summary compared with the plan, after save and restart',
+          hint: 'Field by field; one difference stops.',
+        },
+      ]),
   {
     what: 'customer-shown',
     title: 'Customer shown how to set, silence and clear',
@@ -117,6 +129,27 @@ function signedWords(record: Signoff): string {
           :aria-label="`Vouch: ${item.title}`"
           @click="sign(item.what)"
           >Vouch</v-btn
+        >
+      </li>
+      <li v-if="compared">
+        <span>
+          Panel read back, value by value, and once more after it saved
+          <span class="quiet small">{{
+            readBackDone
+              ? `✓ ${compared.wanted.length} values as planned`
+              : compared.different.length > 0
+                ? `■ ${compared.different.length} stand otherwise in the panel; one difference stops.`
+                : compared.open.length > 0
+                  ? `${compared.open.length} of ${compared.wanted.length} values are left.`
+                  : `${compared.drawn.length} lines drawn at random are left.`
+          }}</span>
+        </span>
+        <v-btn
+          v-if="!readBackDone"
+          variant="tonal"
+          class="text-none no-print"
+          :to="{ name: 'program', query: { read: '' } }"
+          >Read back</v-btn
         >
       </li>
       <li>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
-import { computed, ref } from 'vue'
-import type { LostPlace, SheetLine, SheetStart } from '#core'
+import { computed, ref, shallowRef } from 'vue'
+import type { LostAnswer, LostPlace, SheetLine, SheetStart } from '#core'
 import DisplayBox from './DisplayBox.vue'
+import DisplayFields from './DisplayFields.vue'
 import KeysText from './KeysText.vue'
-import { useLost } from './useLost.ts'
+import { usePanelDesk } from './usePanelDesk.ts'
 
 /** Lost in the panel's menus: what the display says is typed, and the keys back to the step are told. */
 const props = defineProps<{
@@ -19,7 +20,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ step: [index: number]; shows: [] }>()
 
-const { answer, working, failed, ask } = useLost(props.start)
+const { ask, failed } = usePanelDesk(props.start)
+const answer = shallowRef<LostAnswer | null>(null)
+const working = ref(false)
 const read = ref<string[]>(Array.from({ length: props.lines }, () => ''))
 const told = ref<{ key: string; read: string[] }[]>([])
 /** The key that was pressed to tell places apart, while what it shows is awaited. */
@@ -29,15 +32,17 @@ const isRead = computed(() => read.value.some((line) => line.trim() !== ''))
 
 watchDebounced(
   read,
-  () => {
+  async () => {
     if (!isRead.value) return
     const then =
       pressed.value === null ? told.value : [...told.value, { key: pressed.value, read: read.value }]
-    ask({
+    working.value = true
+    answer.value = await ask('lost', {
       from: props.line.from,
       read: pressed.value === null ? [...read.value] : [...first.value],
       then: then.map((one) => ({ key: one.key, read: [...one.read] })),
     })
+    working.value = false
   },
   { debounce: 200, deep: true },
 )
@@ -69,8 +74,6 @@ function again(): void {
 }
 
 const isHere = (place: LostPlace): boolean => place.place === props.line.to && place.back !== ''
-const label = (index: number): string =>
-  props.lines === 1 ? 'What the display shows' : `Line ${index + 1} of the display`
 </script>
 
 <template>
@@ -83,18 +86,7 @@ const label = (index: number): string =>
       After <kbd>{{ pressed }}</kbd> it shows:
       <button type="button" class="link" @click="again">begin again</button>
     </p>
-    <v-text-field
-      v-for="(_, index) in read"
-      :key="index"
-      v-model="read[index]"
-      :label="label(index)"
-      autocomplete="off"
-      autocapitalize="off"
-      spellcheck="false"
-      maxlength="40"
-      class="mono"
-      hide-details
-    />
+    <DisplayFields v-model="read" :lines="lines" />
     <div aria-live="polite">
       <p v-if="failed" class="warn">
         ▲ This could not be worked out here. Load the page again; the plan is safe.
@@ -192,9 +184,6 @@ const label = (index: number): string =>
 .warn {
   font-weight: 600;
   color: rgb(var(--v-theme-warning));
-}
-.mono :deep(input) {
-  font-family: var(--mono);
 }
 kbd {
   padding: 0 6px;

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { mdiPrinter } from '@mdi/js'
 import { computed, ref, shallowRef } from 'vue'
-import type { RouteLocationRaw } from 'vue-router'
-import { programmingSheet, recordsOf, systemOf, type PanelSheet, type SheetStart } from '#core'
+import { useRoute, type RouteLocationRaw } from 'vue-router'
+import { programmingSheet, readBackState, recordsOf, systemOf, type PanelSheet, type SheetStart } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import MachineSheet from './MachineSheet.vue'
 import PlainSheet from './PlainSheet.vue'
+import ReadBack from './ReadBack.vue'
 import StepByStep from './StepByStep.vue'
 import { useSheet } from './useSheet.ts'
 
@@ -39,9 +40,14 @@ function begin(): void {
   if (sheet.value?.ok) keyed.value = sheet.value
 }
 
+/** Whether the panel is being read back, from outside; Hand over leads straight to it. */
+const reading = ref(described.value && useRoute().query.read !== undefined)
+const compared = computed(() => readBackState({ doc: job.doc, catalogue: job.catalogue }, job.rules))
+
 /** What was keyed meanwhile is what the panel holds now. */
 function closed(): void {
   keyed.value = null
+  reading.value = false
   if (readings.value) start.value = 'keyed'
 }
 
@@ -58,7 +64,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
       <span v-if="panel" class="quiet">{{ panel.name }}, {{ panel.style }}</span>
       <span class="grow" />
       <v-select
-        v-if="described && !keyed"
+        v-if="described && !keyed && !reading"
         v-model="start"
         label="What the panel holds now"
         :items="[...starts]"
@@ -66,14 +72,22 @@ const count = (number: number, one: string, many: string): string => `${number} 
         hide-details
       />
       <v-btn
-        v-if="sheet?.ok && sheet.parts.length > 0 && !keyed"
+        v-if="sheet?.ok && sheet.parts.length > 0 && !keyed && !reading"
         color="primary"
         class="no-print text-none"
         @click="begin"
         >Step by step</v-btn
       >
       <v-btn
-        v-if="panel && !keyed && (!described || sheet?.ok)"
+        v-if="described && sheet?.ok && !keyed && !reading"
+        variant="tonal"
+        color="primary"
+        class="no-print text-none"
+        @click="reading = true"
+        >Read back</v-btn
+      >
+      <v-btn
+        v-if="panel && !keyed && !reading && (!described || sheet?.ok)"
         :variant="described ? 'tonal' : 'flat'"
         color="primary"
         :prepend-icon="mdiPrinter"
@@ -83,6 +97,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
       >
     </div>
     <StepByStep v-if="keyed" :sheet="keyed" :start="start" @close="closed" />
+    <ReadBack v-else-if="reading" :from="null" @close="closed" />
     <v-alert v-else-if="!panel" type="info" variant="tonal" density="compact">
       No panel is chosen yet, so there is nothing to key.
       <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.
@@ -117,6 +132,21 @@ const count = (number: number, one: string, many: string): string => `${number} 
               keyed, proved like the rest
             </template>
           </span>
+          <div v-if="compared" class="compared">
+            <span v-if="compared.different.length > 0" class="open"
+              >■ read back: {{ count(compared.different.length, 'value stands', 'values stand') }} otherwise
+              in the panel</span
+            >
+            <span v-else-if="compared.open.length > 0" class="quiet"
+              >◇ {{ compared.open.length }} of {{ count(compared.wanted.length, 'value', 'values') }} not read
+              back yet</span
+            >
+            <span v-else-if="compared.drawn.length > 0" class="quiet"
+              >◇ read back; {{ count(compared.drawn.length, 'line', 'lines') }} to be read once more after it
+              saved</span
+            >
+            <span v-else>✓ read back: {{ count(compared.wanted.length, 'value', 'values') }} as planned</span>
+          </div>
         </template>
       </div>
       <template v-if="sheet?.ok && !failed">

@@ -1,18 +1,25 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
-import type { PanelSheet, SheetStart } from '#core'
+import { computed, ref, watch } from 'vue'
+import { WAY_OUT, type PanelSheet, type SheetStart } from '#core'
 import { useWritten } from '../../shared/times.ts'
 import DisplayBox from './DisplayBox.vue'
 import KeysText from './KeysText.vue'
 import LostBox from './LostBox.vue'
+import ReadBack from './ReadBack.vue'
 import { useKeying } from './useKeying.ts'
 
 /** One step at a time, large, at the panel: what to press, and what it should show now. */
 const props = defineProps<{ sheet: Extract<PanelSheet, { ok: true }>; start: SheetStart }>()
 defineEmits<{ close: [] }>()
-const { steps, step, at, resumedAt, unsaved, problem, keeping, shows, goTo } = useKeying(props.sheet)
+const { steps, step, at, resumedAt, unsaved, problem, keeping, shows, goTo, again } = useKeying(props.sheet)
 const { moment } = useWritten()
 const lost = ref(false)
+/** Read back in the middle: what is not saved yet is still easily put right. */
+const reading = ref(false)
+/** Whether the next keys lead out of the menus. */
+const leaves = computed(
+  () => step.value?.part === WAY_OUT && steps[at.value - 1]?.part !== WAY_OUT && at.value > 0,
+)
 watch(at, () => {
   lost.value = false
 })
@@ -32,13 +39,21 @@ function ahead(place: string): number | null {
       <span class="quiet" aria-live="polite">{{ Math.min(at + 1, steps.length) }} of {{ steps.length }}</span>
     </div>
     <v-progress-linear :model-value="(100 * at) / Math.max(1, steps.length)" aria-label="How far" />
-    <p v-if="resumedAt > 0 && at === resumedAt && unsaved.last" class="resumed" role="note">
+    <p v-if="!reading && resumedAt > 0 && at === resumedAt && unsaved.last" class="resumed" role="note">
       {{ unsaved.last.made.name }} keyed up to here, until {{ moment(unsaved.last.at) }}; nothing of it is
       saved yet. Go on if the panel still stands there. If it was left meanwhile, all of it is lost:
-      <button type="button" class="link" @click="goTo(0)">begin again</button>.
+      <button type="button" class="link" @click="again">begin again</button>.
     </p>
-    <template v-if="step">
+    <ReadBack v-if="reading && step" :from="step.line.from" @close="reading = false" />
+    <template v-else-if="step">
       <h2>{{ step.part }}</h2>
+      <div v-if="leaves && keeping !== 'at-once'" class="resumed" role="note">
+        Read it back before it is saved: a wrong answer is put right from here, and after the restart three
+        lines are enough.
+        <v-btn variant="tonal" min-height="48" class="text-none" @click="reading = true"
+          >Read it back now</v-btn
+        >
+      </div>
       <div class="label quiet">{{ step.line.kind === 'wait' ? 'Now' : 'Press' }}</div>
       <div class="press"><KeysText :text="step.line.keys" /></div>
       <div v-if="step.line.kind === 'learn'" class="do">and make the device transmit now</div>

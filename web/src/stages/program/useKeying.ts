@@ -1,6 +1,6 @@
 import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
-import { recordsOf, systemOf, type PanelSheet, type SheetLine } from '#core'
+import { CLEAN_START, readingsOf, systemOf, type PanelSheet, type SheetLine } from '#core'
 import { useJob } from '../../store/job-store.ts'
 
 /** A line of the sheet with the heading that it stands under. */
@@ -28,16 +28,12 @@ export function useKeying(sheet: Extract<PanelSheet, { ok: true }>) {
 
   /** What was keyed since it was last saved, by address, and who did it last. */
   const unsaved = computed(() => {
-    const readings = recordsOf(job.doc, 'held')
-      .filter((one) => one.panel === panel?.id && one.made.told === null)
-      .toSorted((a, b) => (a.at < b.at ? -1 : 1))
-    const since = readings.slice(readings.findLastIndex((one) => one.saved) + 1)
-    const values = new Map(since.flatMap((one) => one.values.map(({ address, value }) => [address, value])))
-    return { values, last: since.at(-1) ?? null }
+    const { unsaved: values, last } = readingsOf(job.doc, panel?.id ?? '')
+    return { values, last }
   })
   const isKeyed = ({ line }: Step): boolean =>
     line.sets.length > 0 &&
-    line.sets.every(({ address, value }) => unsaved.value.values.get(address) === value)
+    line.sets.every(({ address, value }) => unsaved.value.values.get(address)?.value === value)
 
   const lastKeyed = steps.findLastIndex(isKeyed)
   /** Where somebody was before; 0 where nobody was. */
@@ -73,6 +69,27 @@ export function useKeying(sheet: Extract<PanelSheet, { ok: true }>) {
     return true
   }
 
+  /** What ends the readings of before: the panel is as it came, or what was not saved is gone. */
+  function ended(how: 'wiped' | 'dropped', section: string): boolean {
+    return (
+      panel !== null &&
+      job.edit(how === 'wiped' ? 'panel.wiped' : 'panel.left', [
+        {
+          op: 'add',
+          record: {
+            ...{ id: `held:${uuid()}`, type: 'held', ...job.fresh(), panel: panel.id, how },
+            ...{ saved: how === 'wiped', section, values: [] },
+          },
+        },
+      ])
+    )
+  }
+
+  /** Nothing of what was keyed and not saved is there any more: from the first step again. */
+  function again(): void {
+    if (ended('dropped', 'Begin again')) at.value = 0
+  }
+
   /** It shows what it should: the next line; what a heading keyed is noted behind its last. */
   function shows(): void {
     const here = step.value
@@ -80,6 +97,7 @@ export function useKeying(sheet: Extract<PanelSheet, { ok: true }>) {
     const end = at.value === steps.length - 1
     const lines = sheet.parts.find((part) => part.lines.includes(here.line))?.lines ?? []
     const noted =
+      (!here.ends || here.part !== CLEAN_START || ended('wiped', here.part)) &&
       (!here.ends || note(here.part, lines, keeping === 'at-once')) &&
       (!end ||
         keeping === 'at-once' ||
@@ -96,5 +114,5 @@ export function useKeying(sheet: Extract<PanelSheet, { ok: true }>) {
     at.value = Math.max(0, Math.min(steps.length, index))
   }
 
-  return { steps, step, at, resumedAt, unsaved, problem, keeping, shows, goTo }
+  return { steps, step, at, resumedAt, unsaved, problem, keeping, shows, goTo, again }
 }

@@ -1,0 +1,37 @@
+import { jobInfo, recordsOf } from '../job/document.ts'
+import { enrolmentAt, type MemoryWords } from './words.ts'
+import { isLifeSafety } from '../response/advise.ts'
+import { delayFieldOf, delayNames, type DelayKey } from '../response/delays.ts'
+
+/*
+ * What is written down as it stands on the display before it is compared, without the expected value beside it: where a glance sees
+ * what it expects. IDs that came off a sticker, loops and types of fire and gas detection, and times that a panel counts in units.
+ */
+
+/** Whether the value of an address is typed as it stands there, not only seen. */
+export function mustBeTyped(words: MemoryWords, address: string): boolean {
+  const [group = '', number = ''] = address.split('.')
+  const field = address.split('.').at(-1) ?? ''
+  if (field === 'serial') {
+    const known = enrolmentAt(words, address)
+    return known === null || known.told !== null
+  }
+  if (group === 'zone' && (field === 'loop' || field === 'response'))
+    return isSafetyZone(words, Number(number))
+  return (group === 'system' || group === 'area') && countsUnits(words, field)
+}
+
+function isSafetyZone({ doc, panel }: MemoryWords, number: number): boolean {
+  const zone = recordsOf(doc, 'zone').find((one) => one.number === number)
+  const type = panel.responseTypes.find((one) => one.key === zone?.response)
+  return type !== undefined && isLifeSafety(type.kind)
+}
+
+/** Whether a panel counts a time otherwise than in plain seconds. */
+function countsUnits({ doc, panel }: MemoryWords, field: string): boolean {
+  const stated = field === 'siren' ? panel.siren : undefined
+  const delay = stated ?? (field in delayNames ? delayFieldOf(panel, jobInfo(doc), field as DelayKey) : null)
+  return (
+    delay !== null && delay !== undefined && (delay.secondsPerUnit !== 1 || delay.form === 'minutes-seconds')
+  )
+}

@@ -1,0 +1,157 @@
+import { describe, expect, it } from 'vitest'
+import { targetMemory } from '../memory/target.ts'
+import { demoPanel, PanelInHand } from '../testing/panels.ts'
+import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
+import { readBackFor, type ReadBack, type ReadBackPlan, type ReadBackStep } from './read-back.ts'
+import { restingId } from './graph.ts'
+
+const reader = (job: SmallJob): ReadBack => readBackFor(job.doc, catalogue) ?? expect.fail('not described')
+const wanted = (job: SmallJob) => targetMemory(job.doc, catalogue)?.wanted ?? expect.fail('no panel')
+const whole = (job: SmallJob): ReadBackPlan => reader(job).plan([...wanted(job).keys()], null)
+
+/** One door on the Tarn, named and with an ID. */
+function oneDoor(): SmallJob {
+  const job = new SmallJob({ entry2: 45 }).add('porch', 'reedling', { sticker: '20417733' }).number()
+  return job.set(job.zone('porch').id, {
+    ...{ response: 'entry-1', number: 1, label: 'Front door', loop: 3 },
+    ...{ chime: true, report: true, supervise: true, transmissionDelay: false },
+  })
+}
+
+const others: readonly (readonly [string, () => SmallJob])[] = [
+  ['tarn-40', cleanTarn],
+  ['morrow-60', cleanMorrow],
+  ...(
+    [
+      ['quillet-32', 'sill-8', 'H204177'],
+      ['ostler-s-8', 'sill-8', 'H204177'],
+      ['pinfold-16', 'wisp', '9C204A'],
+      ['sallow-m', 'latch-m', '0A1B2C3D4E'],
+    ] as const
+  ).map(([id, model, sticker]): [string, () => SmallJob] => [
+    id,
+    () => {
+      const job = new SmallJob({ panel: `panel/${id}`, radioFirmware: null, entry2: 30 })
+      const known = catalogue.get('device', `device/${model}`) ? model : 'contact-w'
+      return job.add('porch', known, known === model ? { sticker } : {}).number()
+    },
+  ]),
+]
+
+describe('displays that show what was keyed', () => {
+  it('of one door on the Tarn, by hand: nine values on seven displays', () => {
+    const { steps, notShown, leave } = whole(oneDoor())
+    expect(notShown).toEqual([])
+    // The summary shows type, ID and loop together; each other answer stands on its own question.
+    const zone = steps.filter(({ part }) => part === 'Zone 01 — Front door')
+    expect(zone.map(({ shows }) => shows.join(' | ').trim())).toEqual([
+      '01 what is it? | 318',
+      '01 send? | yes',
+      '01 hold first? | no',
+      '01 gong? | yes',
+      '01 watch it? | yes',
+      '01 words | Front Door',
+      '01 Way in, first del | 20417733 3',
+    ])
+    // Only the ID came off a sticker: that display is typed.
+    expect(zone.map(({ blind }) => blind)).toEqual([false, false, false, false, false, false, true])
+    expect(zone.map(({ keys }) => keys).slice(1)).toEqual([
+      '[next] [next] [next] [next]',
+      ...['[next]', '[next]', '[next]', '[next]', '[next]'],
+    ])
+    expect(leave).toBe('[home] [tick] wait 40 s')
+  })
+
+  it.each(others)(
+    '%s: the keys lead to each display in turn, and change nothing that it holds',
+    (id, make) => {
+      const job = make()
+      const target = wanted(job)
+      const panel = demoPanel(id)
+      const hand = new PanelInHand(panel, new Map([...panel.factory, ...target]))
+      const before = hand.state.kept
+      const { steps, notShown, leave } = whole(job)
+      for (const step of steps) {
+        hand.keys(step.keys)
+        expect([step.id, hand.shows]).toEqual([step.id, step.shows.join(' | ').trim()])
+        expect(restingId(hand.state)).toBe(step.place)
+        expect(hand.state.kept).toEqual(before)
+      }
+      const shown = steps.flatMap(({ values }) => values.map(({ address }) => address))
+      // Each wanted value once, or told as shown nowhere.
+      expect(new Set(shown).size).toBe(shown.length)
+      expect(shown.length + notShown.length).toBe(target.size)
+      expect(notShown).toEqual([])
+      hand.keys(leave)
+      expect(restingId(hand.state)).toBe(restingId(new PanelInHand(panel).state))
+      expect(Object.fromEntries(hand.state.kept)).toEqual(Object.fromEntries(before))
+    },
+  )
+
+  it.each(others)('%s: every display, typed as it stands there, says what the plan wants', (_id, make) => {
+    const job = make()
+    const back = reader(job)
+    for (const step of whole(job).steps) {
+      const said = back.says(step, step.shows)
+      expect([step.id, said.kind]).toEqual([step.id, 'values'])
+      if (said.kind !== 'values') continue
+      expect(said.here).toBe(true)
+      expect(said.values.every(({ is, value, mend }) => is === value && mend === null)).toBe(true)
+      const read = said.values.map(({ address }) => address)
+      expect(read).toEqual(expect.arrayContaining(step.values.map(({ address }) => address)))
+    }
+  })
+
+  it('from inside begins where one stands', () => {
+    const [first] = reader(oneDoor()).plan(['zone.1.chime'], 'watch zone1').steps
+    expect(first?.keys).toBe('[back]')
+    expect(reader(oneDoor()).plan([], null)).toEqual({ steps: [], leave: '', notShown: [] })
+  })
+})
+
+describe('what a display says', () => {
+  const job = oneDoor()
+  const back = reader(job)
+  const at = (place: string): ReadBackStep =>
+    whole(job).steps.find((step) => step.place === place) ?? expect.fail(`no step at ${place}`)
+
+  it('a difference, in words, with the keys that put it right from there', () => {
+    // No is the other key of a question.
+    expect(back.says(at('gong zone1'), ['01 gong?', 'no'])).toEqual({
+      kind: 'values',
+      here: true,
+      part: 'Zone 01 — Front door',
+      values: [
+        {
+          ...{ address: 'zone.1.chime', value: 'on', field: 'chime', words: 'yes' },
+          ...{ is: 'off', isWords: 'no', mend: '[tick]' },
+        },
+      ],
+    })
+    expect(back.says(at('15'), ['15 second way in, s', '60'])).toMatchObject({
+      values: [{ address: 'system.entry2', is: '60', isWords: '60 s', words: '45 s', mend: '45 [tick]' }],
+    })
+    // Two signs of the ID changed places: the summary tells which, and the way to its question.
+    const said = back.says(at('sum zone1'), ['01 Way in, first del', '20471733 3'])
+    expect(said).toMatchObject({ kind: 'values', here: true })
+    expect(said.kind === 'values' && said.values.filter(({ is, value }) => is !== value)).toMatchObject([
+      { address: 'zone.1.serial', is: '20471733' },
+    ])
+  })
+
+  it('nothing where a sign is misread, where a line is left out, and where something is typed and not sent', () => {
+    expect(back.says(at('gong zone1'), ['01 gong?', 'na']).kind).toBe('unread')
+    expect(back.says(at('sum zone1'), ['01 Way in, first del', '']).kind).toBe('unread')
+    expect(back.says(at('15'), ['15 second way in, s', '45_'])).toEqual({ kind: 'typed' })
+    expect(back.says(at('15'), ['', ''])).toEqual({ kind: 'unread', near: [] })
+    const said = back.says(at('gong zone1'), ['01 g0ng?', 'yes'])
+    expect(said.kind === 'unread' && said.near[0]).toEqual(['01 gong?', 'yes'])
+  })
+
+  it('which other display it is', () => {
+    expect(back.says(at('gong zone1'), ['01 watch it?', 'no'])).toMatchObject({
+      ...{ kind: 'values', here: false },
+      values: [{ address: 'zone.1.supervise', is: 'off' }],
+    })
+  })
+})

@@ -1,0 +1,63 @@
+import {
+  Catalogue,
+  lostFor,
+  readBackFor,
+  type JobDocument,
+  type KeptEntry,
+  type LostAnswer,
+  type LostAsked,
+  type ReadBack,
+  type SheetStart,
+} from '#core'
+
+/** The job that is asked about. */
+export interface PanelJob {
+  readonly doc: JobDocument
+  readonly entries: readonly KeptEntry[]
+  readonly start: SheetStart
+}
+
+/** What is asked of a panel. */
+export type PanelAsked =
+  | { readonly kind: 'lost'; readonly asked: LostAsked }
+  | { readonly kind: 'plan'; readonly asked: Parameters<ReadBack['plan']> }
+  | { readonly kind: 'says'; readonly asked: Parameters<ReadBack['says']> }
+
+/** What comes of each. */
+export interface PanelAnswers {
+  readonly lost: LostAnswer
+  readonly plan: ReturnType<ReadBack['plan']>
+  readonly says: ReturnType<ReadBack['says']>
+}
+
+/** Answers questions about a job's panel; its map is drawn when it is first needed. Null where nobody has described it. */
+export function panelDesk({
+  doc,
+  entries,
+  start,
+}: PanelJob): (asked: PanelAsked) => PanelAnswers[keyof PanelAnswers] | null {
+  const catalogue = new Catalogue(entries)
+  let lost: ReturnType<typeof lostFor> | undefined
+  let readBack: ReadBack | null | undefined
+  return ({ kind, asked }) => {
+    if (kind === 'lost') return (lost ??= lostFor({ doc, catalogue, start }))?.(asked) ?? null
+    readBack ??= readBackFor(doc, catalogue)
+    if (!readBack) return null
+    return kind === 'plan' ? readBack.plan(...asked) : readBack.says(...asked)
+  }
+}
+
+/** Messages of the page: first the job, then questions with a number that comes back with the answer. */
+export type PanelRequest = { readonly job: PanelJob } | { readonly id: number; readonly asked: PanelAsked }
+
+let desk: ReturnType<typeof panelDesk> | null = null
+
+if (typeof document === 'undefined')
+  self.onmessage = (event: MessageEvent<PanelRequest>) => {
+    if ('job' in event.data) {
+      desk = panelDesk(event.data.job)
+      return
+    }
+    const { id, asked } = event.data
+    self.postMessage({ id, answer: desk?.(asked) ?? null })
+  }
