@@ -124,12 +124,20 @@ describe('what a display says', () => {
       values: [
         {
           ...{ address: 'zone.1.chime', value: 'on', field: 'chime', words: 'yes' },
-          ...{ is: 'off', isWords: 'no', mend: '[tick]' },
+          ...{ is: 'off', isWords: 'no', mend: { keys: '[tick]', back: '[back]' } },
         },
       ],
     })
     expect(back.says(at('15'), ['15 second way in, s', '60'])).toMatchObject({
-      values: [{ address: 'system.entry2', is: '60', isWords: '60 s', words: '45 s', mend: '45 [tick]' }],
+      values: [
+        {
+          address: 'system.entry2',
+          is: '60',
+          isWords: '60 s',
+          words: '45 s',
+          mend: { keys: '45 [tick]', back: '[back]' },
+        },
+      ],
     })
     // Two signs of the ID changed places: the summary tells which, and the way to its question.
     const said = back.says(at('sum zone1'), ['01 Way in, first del', '20471733 3'])

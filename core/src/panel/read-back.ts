@@ -66,8 +66,8 @@ export type DisplaySays =
         /** What stands there, as the panel stores it and in words. */
         readonly is: string
         readonly isWords: string
-        /** Keys that put it right from there; null where nobody has worked them out. */
-        readonly mend: string | null
+        /** Keys that put it right from there, and back to that display; null where nobody has worked them out. */
+        readonly mend: { readonly keys: string; readonly back: string } | null
       })[]
     }
   /** Something is typed there and not sent. */
@@ -246,7 +246,11 @@ function valuesOf(
 }
 
 /** Keys that put a value right, from the display that shows it; null where the panel would not follow them. */
-function mendOf({ panel, graph, memory, wanted }: Reading, place: Place, address: string): string | null {
+function mendOf(
+  { panel, graph, memory, wanted }: Reading,
+  place: Place,
+  address: string,
+): { keys: string; back: string } | null {
   const to = placesOf(panel).get(address)
   const here = graph.byId.get(restingId({ screen: place.look.screen, pointers: place.pointers }))
   const there = to && graph.byId.get(restingId(to))
@@ -258,8 +262,11 @@ function mendOf({ panel, graph, memory, wanted }: Reading, place: Place, address
   if (restingId(before) !== restingId(to)) return null
   const is = held(before)
   const inputs = answer(panel, before, (at) => (at === address ? (wanted.get(at) ?? '') : is(at)))
-  if (!inputs || held(acted(panel, before, inputs))(address) !== wanted.get(address)) return null
-  return keysText([...way, ...inputs])
+  const after = inputs && acted(panel, before, inputs)
+  if (!after || held(after)(address) !== wanted.get(address)) return null
+  const left = graph.byId.get(restingId(after))
+  const back = left === undefined ? [] : distancesFrom(graph, left, false).inputsTo(here)
+  return { keys: keysText([...way, ...inputs]), back: keysText(back) }
 }
 
 /** Displays that come nearest to what was read, as they would stand there. */

@@ -18,10 +18,13 @@ const total = computed(() => plan.value?.steps.length ?? 0)
 const other = ref(false)
 const read = ref<string[]>([])
 const missing = ref('')
+/** Keys back to the display, where an answer led on from it. */
+const back = ref<string | null>(null)
 watch(
   step,
   () => {
     other.value = false
+    back.value = null
     missing.value = ''
     read.value = (step.value?.shows ?? []).map(() => '')
   },
@@ -45,6 +48,13 @@ function standsSo(said: Compared): void {
   noted.value = wrong(said).length > 0
 }
 
+function keyedRight(said: Compared, value: Compared['values'][number]): void {
+  mended(said.part, value)
+  back.value = value.mend?.back ?? null
+  other.value = false
+  read.value = read.value.map(() => '')
+}
+
 /** The plan takes what stands in the panel. */
 function follow(value: Compared['values'][number]): void {
   const { ops, why } = planFollows({ doc: job.doc, catalogue: job.catalogue }, value)
@@ -58,18 +68,16 @@ const count = (number: number, one: string, many: string): string => `${number} 
   <section class="steps" aria-label="Read back">
     <div class="bar">
       <v-btn variant="text" class="text-none" min-height="48" @click="$emit('close')">‹ Back</v-btn>
-      <span v-if="total > 0" class="quiet" aria-live="polite"
-        >{{ Math.min(at + 1, total) }} of {{ total }}</span
-      >
+      <span v-if="step" class="quiet" aria-live="polite">{{ at + 1 }} of {{ total }}</span>
     </div>
     <v-progress-linear :model-value="(100 * at) / Math.max(1, total)" aria-label="How far" />
     <p v-if="failed" class="warn" role="alert">▲ This could not be worked out here. Load the page again.</p>
     <p v-else-if="!plan" class="quiet" role="status">Looking for the fewest displays that show it all …</p>
     <template v-else-if="step">
       <h2>{{ step.part }}</h2>
-      <template v-if="step.keys !== ''">
-        <div class="label quiet">Press</div>
-        <div class="press"><KeysText :text="step.keys" /></div>
+      <template v-if="(back ?? step.keys) !== ''">
+        <div class="label quiet">{{ back === null ? 'Press' : 'Back to this display' }}</div>
+        <div class="press"><KeysText :text="back ?? step.keys" /></div>
       </template>
       <template v-if="step.blind">
         <p>
@@ -86,7 +94,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
           </li>
         </ul>
       </template>
-      <form v-if="step.blind || other" class="typed" @submit.prevent="compare">
+      <form v-if="(step.blind || other) && !noted" class="typed" @submit.prevent="compare">
         <DisplayFields v-model="read" :lines="step.shows.length" />
         <p v-if="missing" class="warn" role="alert">▲ {{ missing }}</p>
         <v-btn type="submit" color="primary" min-height="48" class="text-none">Compare</v-btn>
@@ -122,7 +130,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
               </p>
               <template v-if="noted">
                 <p v-if="value.mend">
-                  <span class="quiet">Put it right from here: </span><KeysText :text="value.mend" />
+                  <span class="quiet">Put it right from here: </span><KeysText :text="value.mend.keys" />
                 </p>
                 <p v-else class="quiet">Put it right with the sheet of Program, as last keyed.</p>
                 <div class="acts">
@@ -131,7 +139,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
                     color="primary"
                     min-height="48"
                     class="text-none"
-                    @click="mended(says.part, value)"
+                    @click="keyedRight(says, value)"
                     >Keyed: read it again</v-btn
                   >
                   <v-btn variant="tonal" min-height="48" class="text-none" @click="follow(value)"

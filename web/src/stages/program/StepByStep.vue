@@ -36,7 +36,7 @@ function ahead(place: string): number | null {
       <v-btn variant="text" class="text-none" min-height="48" @click="$emit('close')"
         >‹ The whole sheet</v-btn
       >
-      <span class="quiet" aria-live="polite">{{ Math.min(at + 1, steps.length) }} of {{ steps.length }}</span>
+      <span v-if="step" class="quiet" aria-live="polite">{{ at + 1 }} of {{ steps.length }}</span>
     </div>
     <v-progress-linear :model-value="(100 * at) / Math.max(1, steps.length)" aria-label="How far" />
     <p v-if="!reading && resumedAt > 0 && at === resumedAt && unsaved.last" class="resumed" role="note">
