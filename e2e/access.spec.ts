@@ -1,5 +1,6 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { accessible, choose, signIn, stage, url } from './help.ts'
+import { readBackAsPlanned } from './panel-in-hand.ts'
 
 /* Everything by keyboard, at every zoom, in either light, and in few acts. */
 
@@ -201,7 +202,14 @@ test('a whole job by keyboard alone', async ({ page }) => {
     await enter(page, vouch)
     await expect(vouch).toHaveCount(left - 1)
   }
-  await expect(page.getByText(/ready to hand over/)).toBeVisible()
+  await readBackAsPlanned(page, {
+    press: (button) => enter(page, button),
+    async type(field, text) {
+      await tabTo(page, field)
+      await page.keyboard.type(text)
+    },
+  })
+  await expect(page.getByText('✓ ready to hand over')).toBeVisible()
   await enter(page, page.getByRole('button', { name: 'Hand over', exact: true }))
   await expect(page.getByText(/✓ Idris Quayle, .*: house rules fixed/)).toBeVisible()
 })

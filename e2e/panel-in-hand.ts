@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
-import type { Locator } from '@playwright/test'
-import { Catalogue, readPack } from '#core'
+import { expect, type Locator, type Page } from '@playwright/test'
+import { Catalogue, jobInfo, readKept, readPack, type OpenedJob } from '#core'
+import { targetMemory } from '../core/src/memory/target.ts'
 import { interfaceOf, type Compiled } from '../core/src/panel/compiled.ts'
 import { display } from '../core/src/panel/display.ts'
 import { readKeys } from '../core/src/panel/keys.ts'
@@ -13,7 +14,8 @@ export class PanelOnTheWall {
   #state: PanelState
   #devices = 0
 
-  constructor(id: string) {
+  /** How it came, but for what it is to hold already. */
+  constructor(id: string, holds: ReadonlyMap<string, string> = new Map()) {
     const read = readPack(JSON.parse(readFileSync('demo/packs/world.json', 'utf8')))
     if (!read.ok) throw new Error('the demo pack cannot be read')
     const catalogue = new Catalogue(read.entries)
@@ -21,7 +23,7 @@ export class PanelOnTheWall {
     const ready = panel && interfaceOf(catalogue, panel)
     if (!ready) throw new Error(`no interface of ${id}`)
     this.#panel = ready
-    this.#state = switchedOn(ready, ready.factory)
+    this.#state = switchedOn(ready, new Map([...ready.factory, ...holds]))
   }
 
   /** Presses keys as a sheet writes them. */
@@ -62,4 +64,50 @@ export async function keysOn(place: Locator): Promise<string> {
 export async function linesOn(place: Locator): Promise<readonly string[]> {
   const lines = await place.locator('.line').allTextContents()
   return lines.map((line) => line.trimEnd())
+}
+
+/** How somebody presses and types: with the mouse, or by keyboard alone. */
+interface Hands {
+  readonly press: (button: Locator) => Promise<void>
+  readonly type: (field: Locator, text: string) => Promise<void>
+}
+
+const mouse: Hands = { press: (button) => button.click(), type: (field, text) => field.fill(text) }
+
+/**
+ * Reads the panel of the open job back from Hand over, display by display: one that holds what is planned. Ends on Hand over.
+ */
+export async function readBackAsPlanned(page: Page, hands: Hands = mouse): Promise<void> {
+  const id = /jobs\/([0-9a-f-]+)/.exec(page.url())?.[1] ?? ''
+  const answer = await page.request.get(`${new URL(page.url()).origin}/api/jobs/${id}`)
+  const { document, entries } = (await answer.json()) as OpenedJob
+  const wanted = targetMemory(document, new Catalogue(entries.map(readKept)))?.wanted
+  const panel = new PanelOnTheWall(jobInfo(document).panel ?? '', wanted)
+  await hands.press(page.getByRole('link', { name: 'Read back' }))
+  const reading = page.getByRole('region', { name: 'Read back' })
+  const compare = reading.getByRole('button', { name: 'Compare' })
+  const shows = reading.getByRole('button', { name: 'It shows this' })
+  await expect(shows.or(compare)).toBeVisible()
+  while (await shows.or(compare).isVisible()) {
+    const far = (await reading.getByText(/^\d+ of \d+$/).textContent()) ?? ''
+    if ((await reading.locator('.press').count()) > 0) panel.press(await keysOn(reading.locator('.press')))
+    if (await shows.isVisible()) {
+      expect((await linesOn(reading)).join('|')).toBe(panel.shows.join('|'))
+      await hands.press(shows)
+    } else {
+      for (const [index, line] of panel.shows.entries())
+        if (line !== '')
+          await hands.type(
+            reading.getByLabel(
+              panel.shows.length === 1 ? 'What the display shows' : `Line ${index + 1} of the display`,
+            ),
+            line,
+          )
+      await hands.press(compare)
+      await expect(reading.getByText(far, { exact: true })).toHaveCount(0)
+    }
+  }
+  await expect(reading).toContainText('none otherwise')
+  await hands.press(reading.getByRole('button', { name: 'Done' }))
+  await hands.press(page.getByRole('link', { name: /^Hand over/ }).first())
 }

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { accessible, choose, signIn, stage, passAll } from './help.ts'
+import { readBackAsPlanned } from './panel-in-hand.ts'
 
 const list = `\uFEFFItem;Qty;Room;Position;Use;Serial;Shelf
 Reedling contact;1;Porch;front door;everyday door;20555001;A1
@@ -250,6 +251,8 @@ async function handOver(page: Page): Promise<void> {
   await stage(page, 'Hand over')
   const vouch = page.getByRole('button', { name: /^Vouch/ })
   while ((await vouch.count()) > 0) await vouch.first().click()
+  await expect(page.getByText('All saved')).toBeVisible()
+  await readBackAsPlanned(page)
   await expect(page.getByText('✓ ready to hand over')).toBeVisible()
   await expect(page.getByRole('row', { name: /^01 Porch Front Door/ })).toContainText('2055 5001')
   // The server looks once more, then it is handed over.
