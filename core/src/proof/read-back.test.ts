@@ -4,6 +4,7 @@ import { evidenceBy } from '../job/testing/records.ts'
 import { readingsOf } from '../memory/readings.ts'
 import { targetMemory } from '../memory/target.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
+import { signoffRecord } from './records.ts'
 import { planFollows, readBackState } from './read-back.ts'
 
 type How = 'keyed' | 'seen' | 'typed' | 'dropped' | 'wiped'
@@ -102,6 +103,18 @@ describe('a panel compared with the plan', () => {
     expect(state(job).open).toEqual(['system.exit'])
     job.set('job:main', { entry1: 45 })
     expect(state(job).different).toEqual([{ address: 'system.entry1', wanted: '45', is: '30' }])
+  })
+
+  it('of what was vouched for as a whole, has read again what was keyed since', () => {
+    const job = cleanTarn()
+    const made = { id: 'signoff:1', who: { id: 'idris', name: 'Idris' }, at: '2026-05-04T09:00:00Z' }
+    const signed = { rules: job.houseRules, what: 'read-back' }
+    job.apply([{ op: 'add', record: signoffRecord({ doc: job.doc, catalogue }, signed, made) }])
+    expect(state(job)).toMatchObject({ different: [], open: [], drawn: [] })
+    note(job, 'typed', { 'system.entry1': '45' })
+    expect(state(job).different).toHaveLength(1)
+    note(job, 'keyed', { 'system.entry1': '30' })
+    expect(state(job)).toMatchObject({ different: [], open: ['system.entry1'] })
   })
 
   it('draws three lines once it has saved: the same for two people, others after it saved again', () => {

@@ -51,10 +51,11 @@ export function readBackState({ doc, catalogue }: JobAndCatalogue, rules: HouseR
   const open: string[] = []
   for (const [address, wanted] of target.wanted) {
     const known = seen.get(address)
-    if (!known && !trusted(partOf(words, address))) open.push(address)
-    else if (!known) continue
+    if (!known) {
+      if (!trusted(partOf(words, address), readings.now.get(address)?.at ?? '')) open.push(address)
+    } else if (known.value === wanted && known.how === 'seen' && mustBeTyped(words, address))
+      open.push(address)
     else if (known.value !== wanted) different.push({ address, wanted, is: known.value })
-    else if (known.how === 'seen' && mustBeTyped(words, address)) open.push(address)
   }
   const wanted = [...target.wanted.keys()]
   // Whoever vouched for all of it in an earlier build did so after it had saved.
@@ -62,14 +63,18 @@ export function readBackState({ doc, catalogue }: JobAndCatalogue, rules: HouseR
   return { wanted, different, open, drawn: ready ? drawn(wanted, readings, seen) : [] }
 }
 
-/** Headings that somebody vouched for as a whole, in an earlier build, and that are keyed as they were then. */
-function vouchedBefore(job: JobAndCatalogue, rules: HouseRules): (part: string) => boolean {
+/**
+ * Headings that somebody vouched for as a whole, in an earlier build, and that are keyed as they were then; of a value that was keyed
+ * or read since (`at`, ISO 8601) it says nothing.
+ */
+function vouchedBefore(job: JobAndCatalogue, rules: HouseRules): (part: string, at: string) => boolean {
   const record = evidenceOf(job.doc, 'signoff').findLast(({ what }) => what === 'read-back')
   if (!record?.keyed) return () => false
   const changed = changedKeying(record, keyedNow(job, rules, 'read-back'))
   const then = new Set(record.keyed.map(({ step }) => step))
   const isSame = (step: string): boolean => !changed.includes(step) && !changed.includes(`${step}, now gone`)
-  return (part) => stepsOf(part).every(isSame) && (!part.startsWith('Zone ') || then.has(part))
+  return (part, at) =>
+    at <= record.at && stepsOf(part).every(isSame) && (!part.startsWith('Zone ') || then.has(part))
 }
 
 /** The sections of the plain sheet that a heading was vouched for with. */

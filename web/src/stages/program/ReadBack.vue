@@ -96,7 +96,6 @@ const count = (number: number, one: string, many: string): string => `${number} 
       </template>
       <form v-if="(step.blind || other) && !noted" class="typed" @submit.prevent="compare">
         <DisplayFields v-model="read" :lines="step.shows.length" />
-        <p v-if="missing" class="warn" role="alert">▲ {{ missing }}</p>
         <v-btn type="submit" color="primary" min-height="48" class="text-none">Compare</v-btn>
       </form>
       <div v-if="!step.blind && !other" class="acts">
@@ -105,6 +104,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
           >It shows something else</v-btn
         >
       </div>
+      <p v-if="missing" class="warn" role="alert">▲ {{ missing }}</p>
       <div aria-live="polite">
         <p v-if="says?.kind === 'typed'" class="warn">
           ▲ Something is typed there and not sent. Clear it or leave the question, come back, and read it

@@ -46,6 +46,8 @@ export function useKeying(sheet: Extract<PanelSheet, { ok: true }>) {
     const values = lines
       .filter(({ kind }) => kind !== 'learn')
       .flatMap(({ sets }) => sets.map(({ address, value }) => ({ address, value })))
+      // What was read off the display otherwise meanwhile is kept as it stood there, not as it was to be keyed.
+      .filter(({ address, value }) => !saved || (unsaved.value.values.get(address)?.value ?? value) === value)
     if (values.length === 0 || !panel) return true
     for (let from = 0; from < values.length; from += MOST)
       if (
