@@ -46,16 +46,16 @@ export function readBackState({ doc, catalogue }: JobAndCatalogue, rules: HouseR
   const words: MemoryWords = { doc, panel, catalogue }
   const readings = readingsOf(doc, panel.id)
   const trusted = vouchedBefore({ doc, catalogue }, rules)
+  const isTrusted = (address: string): boolean =>
+    trusted(partOf(words, address), readings.now.get(address)?.at ?? '')
   const seen = seenValues(readings)
   const different: ReadDifference[] = []
   const open: string[] = []
   for (const [address, wanted] of target.wanted) {
     const known = seen.get(address)
-    if (!known) {
-      if (!trusted(partOf(words, address), readings.now.get(address)?.at ?? '')) open.push(address)
-    } else if (known.value === wanted && known.how === 'seen' && mustBeTyped(words, address))
+    if (known && known.value !== wanted) different.push({ address, wanted, is: known.value })
+    else if (known ? known.how === 'seen' && mustBeTyped(words, address) : !isTrusted(address))
       open.push(address)
-    else if (known.value !== wanted) different.push({ address, wanted, is: known.value })
   }
   const wanted = [...target.wanted.keys()]
   // Whoever vouched for all of it in an earlier build did so after it had saved.
