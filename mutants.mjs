@@ -36,6 +36,8 @@ const held = {
   'core/src/zones': [`${core}/zones/*.test.ts`, `${core}/findings/{zones,numbers,labels,slots}/*.test.ts`],
   'core/src/fit': [`${core}/fit/*.test.ts`, `${core}/findings/fit/*.test.ts`],
   'core/src/memory': [`${core}/memory/*.test.ts`],
+  'core/src/panel': [`${core}/panel/*.test.ts`],
+  'core/src/programming': [`${core}/programming/*.test.ts`, `${core}/panel/sheet.test.ts`],
   'core/src/premises': [
     `${core}/premises/*.test.ts`,
     `${core}/findings/{needs,placement,areas}/*.test.ts`,

@@ -6,5 +6,6 @@ export default defineConfig({
     include: (process.env.KAPELLE_MUTANTS ?? 'core/src/**/*.test.ts').split(';'),
     exclude: ['**/world.test.ts', '**/families.test.ts'],
     testTimeout: 120_000,
+    env: { KAPELLE_FEW: '1' },
   },
 })
