@@ -3,6 +3,7 @@ import { zoneFields, type Family, type PanelModel } from '../catalogue/schema.ts
 import { groupId, readSticker } from '../identity/sticker.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
 import { enrolmentOf, type Enrolment } from '../job/enrolment.ts'
+import type { Device, Zone } from '../job/records.ts'
 import { decodeDelay, delayFieldOf, delayNames, type DelayKey } from '../response/delays.ts'
 import { panelSettings } from '../response/panel-settings.ts'
 import { formatSeconds } from '../units/seconds.ts'
@@ -60,7 +61,7 @@ export function valueOf(
   const { value, shown } = stored
   if (value === '') return 'nothing'
   const field = address.split('.').at(-1) ?? ''
-  if (field === 'serial') return `${grouped(words, value)}, ${idFrom(enrolmentAt(words, address))}`
+  if (field === 'serial') return [grouped(words, value), ...sourceOf(words, address, value)].join(', ')
   if (field === 'equipmentCode') return `${value}, ${modelOf(words, value)}`
   if (field === 'response') return value === shown ? value : `${value}, ${shown}`
   const on = isOn(value)
@@ -97,17 +98,33 @@ export function idFrom(known: Enrolment | null): string {
   return known.told === null ? 'learned' : `told by ${toldBy[known.told]}, not learned here`
 }
 
+/** Where an ID comes from that the plan has there; of another nothing is known. */
+function sourceOf(words: MemoryWords, address: string, id: string): readonly string[] {
+  const known = enrolmentAt(words, address)
+  const planned = known?.serial ?? deviceAt(words, address)?.sticker
+  return id === planned ? [idFrom(known)] : []
+}
+
 /** How the panel knows the device of a zone or a slot. */
-export function enrolmentAt({ doc, catalogue }: MemoryWords, address: string): Enrolment | null {
+export function enrolmentAt(words: MemoryWords, address: string): Enrolment | null {
+  const { doc } = words
+  const subject = address.startsWith('zone.') ? zoneAt(doc, address) : deviceAt(words, address)
+  return subject ? enrolmentOf(doc, subject.id) : null
+}
+
+function zoneAt(doc: JobDocument, address: string): Zone | undefined {
+  const [, number = ''] = address.split('.')
+  return recordsOf(doc, 'zone').find((one) => one.number === Number(number))
+}
+
+function deviceAt({ doc, catalogue }: MemoryWords, address: string): Device | undefined {
   const [group = '', number = ''] = address.split('.')
-  if (group === 'zone') {
-    const zone = recordsOf(doc, 'zone').find((one) => one.number === Number(number))
-    return zone ? enrolmentOf(doc, zone.id) : null
-  }
-  const device = recordsOf(doc, 'device').find(
-    ({ slot, model }) => slot === Number(number) && catalogue.get('device', model)?.slot === group,
+  const zone = group === 'zone' ? zoneAt(doc, address) : undefined
+  return recordsOf(doc, 'device').find(({ id, slot, model }) =>
+    group === 'zone'
+      ? id === zone?.device
+      : slot === Number(number) && catalogue.get('device', model)?.slot === group,
   )
-  return device ? enrolmentOf(doc, device.id) : null
 }
 
 function areaName(doc: JobDocument, number: string): string {

@@ -1,7 +1,7 @@
 import type { Compiled } from './compiled.ts'
 import type { Input } from './state.ts'
 
-/* Keys as a sheet writes them: `[go] 16 [tick]`, `[tick] for 5 s`, `(installer code)`, `wait 40 s`, `(hears 20417733 3)`. */
+/* Keys as a sheet writes them: `[go] 16 [tick]`, `[next] ×3`, `[tick] for 5 s`, `(installer code)`, `wait 40 s`, `(hears 20417733 3)`. */
 
 /** What was read: inputs, or which part means nothing here. */
 export type KeysRead =
@@ -9,31 +9,48 @@ export type KeysRead =
   | { readonly ok: false; readonly at: number; readonly reason: string }
 
 const token =
-  /\s*(?:\[([^\]]{1,12})\](?:\s*for\s+(\d+(?:\.\d+)?)\s*s\b)?|\(([a-z-]+) code\)|wait\s+(\d+(?:\.\d+)?)\s*s\b|\(hears ([0-9A-Z]+)(?: (\d+))?\)|(\S))/gy
+  /\s*(?:\[([^\]]{1,12})\](?:\s*for\s+(\d+(?:\.\d+)?)\s*s\b|\s*[×x](\d{1,3})(?![\dA-Za-z]))?|\(([a-z-]+) code\)|wait\s+(\d+(?:\.\d+)?)\s*s\b|\(hears ([0-9A-Z]+)(?: (\d+))?\)|(\S))/gy
 
-/** Reads keys as they are written; every key must be one of the panel's. */
+/** Reads keys as they are written, large or small letters; every key must be one of the panel's. */
 export function readKeys({ keys, panel }: Compiled, text: string): KeysRead {
+  const small = new Map([...keys].map((key) => [key.toLowerCase(), key]))
   const inputs: Input[] = []
   const rest = text.trimEnd()
   for (let at = 0; at < rest.length;) {
+    const spaces = /^\s*/.exec(rest.slice(at))?.[0].length ?? 0
     token.lastIndex = at
     const match = token.exec(rest)
-    if (!match) return { ok: false, at, reason: `“${rest.slice(at, at + 12)}” is no key` }
-    const [whole, named, seconds, who, wait, serial, loop, single] = match
-    const key = named ?? single
-    if (key !== undefined && !keys.has(key))
-      return { ok: false, at, reason: `${panel.name} has no key ${key}; it has ${[...keys].join(', ')}` }
-    if (key !== undefined)
-      inputs.push(
-        seconds === undefined ? { kind: 'press', key } : { kind: 'hold', key, seconds: Number(seconds) },
-      )
-    else if (who !== undefined) inputs.push({ kind: 'code', who })
-    else if (wait !== undefined) inputs.push({ kind: 'wait', seconds: Number(wait) })
-    else if (serial !== undefined)
-      inputs.push({ kind: 'hear', serial, loop: loop === undefined ? null : Number(loop) })
+    if (!match) return { ok: false, at: at + spaces, reason: noKey(rest.slice(at + spaces), panel.name) }
+    const [whole, named, seconds, times, , , , , single] = match
+    const asked = named ?? single
+    const key = asked === undefined ? undefined : keyOf(keys, small, asked.trim())
+    if (key === null) {
+      const from = rest.slice(at + spaces)
+      const has = `${panel.name} has no key ${asked}; it has ${[...keys].join(', ')}`
+      return { ok: false, at: at + spaces, reason: named === undefined ? noKey(from, panel.name) : has }
+    }
+    if (key === undefined) inputs.push(besides(match))
+    else if (seconds !== undefined) inputs.push({ kind: 'hold', key, seconds: Number(seconds) })
+    else for (let time = 0; time < Number(times ?? 1); time++) inputs.push({ kind: 'press', key })
     at += whole.length
   }
   return { ok: true, inputs }
+}
+
+/** What is written that is no key. */
+function besides([, , , , who, wait, serial, loop]: RegExpExecArray): Input {
+  if (who !== undefined) return { kind: 'code', who }
+  if (wait !== undefined) return { kind: 'wait', seconds: Number(wait) }
+  return { kind: 'hear', serial: serial ?? '', loop: loop === undefined ? null : Number(loop) }
+}
+
+function keyOf(keys: ReadonlySet<string>, small: ReadonlyMap<string, string>, asked: string): string | null {
+  return keys.has(asked) ? asked : (small.get(asked.toLowerCase()) ?? null)
+}
+
+function noKey(from: string, panel: string): string {
+  const [word = ''] = /^\S{1,14}/.exec(from) ?? []
+  return `“${word}” is no key of ${panel}: a key stands in brackets, a digit as it is`
 }
 
 /** Writes keys so that they can be read and pressed: single signs run together, presses of another letter key stand apart. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { targetMemory } from '../memory/target.ts'
-import { demoPanel, PanelInHand } from '../testing/panels.ts'
+import { demoPanel, oneDoor, PanelInHand } from '../testing/panels.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { readBackFor, type ReadBack, type ReadBackPlan, type ReadBackStep } from './read-back.ts'
 import { restingId } from './graph.ts'
@@ -8,15 +8,6 @@ import { restingId } from './graph.ts'
 const reader = (job: SmallJob): ReadBack => readBackFor(job.doc, catalogue) ?? expect.fail('not described')
 const wanted = (job: SmallJob) => targetMemory(job.doc, catalogue)?.wanted ?? expect.fail('no panel')
 const whole = (job: SmallJob): ReadBackPlan => reader(job).plan([...wanted(job).keys()], null)
-
-/** One door on the Tarn, named and with an ID. */
-function oneDoor(): SmallJob {
-  const job = new SmallJob({ entry2: 45 }).add('porch', 'reedling', { sticker: '20417733' }).number()
-  return job.set(job.zone('porch').id, {
-    ...{ response: 'entry-1', number: 1, label: 'Front door', loop: 3 },
-    ...{ chime: true, report: true, supervise: true, transmissionDelay: false },
-  })
-}
 
 const others: readonly (readonly [string, () => SmallJob])[] = [
   ['tarn-40', cleanTarn],

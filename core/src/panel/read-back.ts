@@ -4,7 +4,7 @@ import type { Memory } from '../memory/memory.ts'
 import { mustBeTyped } from '../memory/must-type.ts'
 import { knownMemory, readingsOf } from '../memory/readings.ts'
 import { keyedInto, targetMemory } from '../memory/target.ts'
-import { fieldOf, partOf, valueOf, type MemoryWords } from '../memory/words.ts'
+import { fieldOf, partOf, type MemoryWords } from '../memory/words.ts'
 import { systemOf } from '../system/system.ts'
 import { interfaceOf, screenOf, type Compiled } from './compiled.ts'
 import { display } from './display.ts'
@@ -15,6 +15,7 @@ import { displayReader, placeAt, type DisplayReader, type Place } from './read-o
 import { placesOf } from './route.ts'
 import { held, type PanelState } from './state.ts'
 import { answer } from './typist.ts'
+import { wordsAt } from './worded.ts'
 
 /*
  * Reading a panel back: the fewest displays that show everything that was keyed, the keys from each to the next, and what a display
@@ -200,13 +201,7 @@ function covering(
 
 function shownValue({ words, wanted, panel }: Reading, address: string): ShownValue {
   const value = wanted.get(address) ?? ''
-  return { address, value, field: fieldOf(words, address), words: inWords({ words, panel }, address, value) }
-}
-
-function inWords({ words, panel }: Pick<Reading, 'words' | 'panel'>, address: string, value: string): string {
-  const field = panel.addresses.get(address)
-  const shown = (field && panel.values(field.template, () => '')?.shows(value)) ?? value
-  return valueOf(words, address, { value, shown })
+  return { address, value, field: fieldOf(words, address), words: wordsAt(panel, words, { address, value }) }
 }
 
 function saidBy(
@@ -239,7 +234,7 @@ function valuesOf(
     part: partOf(words, compared[0]?.[0] ?? [...place.holds.keys()][0] ?? ''),
     values: compared.map(([address, is]) => ({
       ...shownValue(reading, address),
-      ...{ is, isWords: inWords(reading, address, is) },
+      ...{ is, isWords: wordsAt(reading.panel, reading.words, { address, value: is }) },
       mend: is === wanted.get(address) ? null : mendOf(reading, place, address),
     })),
   }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { Catalogue } from '../catalogue/catalogue.ts'
 import { recordsOf } from '../job/document.ts'
 import { evidenceBy } from '../job/testing/records.ts'
-import { demoPanel, PanelInHand } from '../testing/panels.ts'
+import { demoPanel, oneDoor, PanelInHand } from '../testing/panels.ts'
 import { catalogue, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { display } from './display.ts'
 import { cleanStart } from './graph.ts'
@@ -43,15 +43,6 @@ const reading = (
       },
     },
   ])
-
-/** One door on the Tarn, named and with an ID. */
-function oneDoor(): SmallJob {
-  const job = new SmallJob({ entry2: 45 }).add('porch', 'reedling', { sticker: '20417733' }).number()
-  return job.set(job.zone('porch').id, {
-    ...{ response: 'entry-1', number: 1, label: 'Front door', loop: 3 },
-    ...{ chime: true, report: true, supervise: true, transmissionDelay: false },
-  })
-}
 
 describe('the sheet of one door', () => {
   it('says what to press, what must stand there before the last key and after it, and what it means', () => {

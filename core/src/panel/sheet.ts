@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { JobDocument } from '../job/document.ts'
-import { fieldOf, partOf, valueOf, type MemoryWords } from '../memory/words.ts'
+import { fieldOf, partOf, type MemoryWords } from '../memory/words.ts'
 import { targetMemory } from '../memory/target.ts'
 import { knownMemory } from '../memory/readings.ts'
 import { systemOf } from '../system/system.ts'
@@ -12,6 +12,7 @@ import { cleanStart, effortOf, restingId } from './graph.ts'
 import { routesTo, type Problem, type RouteOrder, type RouteStep } from './route.ts'
 import { slipsOf } from './slips.ts'
 import { held, type Input, type PanelState } from './state.ts'
+import { wordsAt } from './worded.ts'
 
 /* The sheet of a panel whose interface is described: every key, and what the display shows after it. */
 
@@ -228,19 +229,13 @@ function answerLine(making: Making, step: RouteStep, { before: from, inputs: way
         address,
         value: kind === 'learn' ? '' : value,
         field: fieldOf(words, address),
-        words: kind === 'learn' ? 'make it transmit now' : worded(making, address, value),
+        words: kind === 'learn' ? 'make it transmit now' : wordsAt(panel, words, { address, value }),
       })),
     kind: kind === 'end' ? 'way' : kind,
     note: notesOf(making, [before]),
     ...{ from: restingId(from), to: restingId(after) },
     check: [...new Set(slips.map((address) => fieldOf(words, address)))],
   }
-}
-
-function worded({ panel, words }: Making, address: string, value: string): string {
-  const field = panel.addresses.get(address)
-  const values = field && panel.values(field.template, () => '')
-  return valueOf(words, address, { value, shown: values?.shows(value) ?? value })
 }
 
 /** What there is to mind on screens, each note once. */

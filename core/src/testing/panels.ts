@@ -5,7 +5,7 @@ import { display } from '../panel/display.ts'
 import { readKeys } from '../panel/keys.ts'
 import { act, switchedOn } from '../panel/machine.ts'
 import type { Input, PanelState } from '../panel/state.ts'
-import { catalogue } from './small-job.ts'
+import { catalogue, SmallJob } from './small-job.ts'
 
 /** A panel of the demo pack with its interface, ready to be acted out; throws for one without. */
 export function demoPanel(id: string): Compiled {
@@ -54,4 +54,13 @@ export class PanelInHand {
 /** Presses each line's keys in turn; after them the display must show what stands beside. */
 export function follow(hand: PanelInHand, table: readonly (readonly [keys: string, shows: string])[]): void {
   for (const [keys, shows] of table) expect([keys, hand.keys(keys)]).toEqual([keys, shows])
+}
+
+/** One door on the Tarn, named and with an ID. */
+export function oneDoor(): SmallJob {
+  const job = new SmallJob({ entry2: 45 }).add('porch', 'reedling', { sticker: '20417733' }).number()
+  return job.set(job.zone('porch').id, {
+    ...{ response: 'entry-1', number: 1, label: 'Front door', loop: 3 },
+    ...{ chime: true, report: true, supervise: true, transmissionDelay: false },
+  })
 }

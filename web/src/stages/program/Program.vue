@@ -4,6 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { useRoute, type RouteLocationRaw } from 'vue-router'
 import { programmingSheet, readBackState, recordsOf, systemOf, type PanelSheet, type SheetStart } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import ExplainKeys from './ExplainKeys.vue'
 import MachineSheet from './MachineSheet.vue'
 import PlainSheet from './PlainSheet.vue'
 import ReadBack from './ReadBack.vue'
@@ -33,6 +34,11 @@ function placeOf(address: string): RouteLocationRaw {
 }
 const left = computed(() => programmingSheet(job.doc, job.catalogue, job.rules)?.left ?? [])
 const byPlan = computed(() => job.rules.schools.sheetOrder === 'plan')
+
+/** Whether keys written by hand are being checked. */
+const explaining = ref(false)
+/** Whether the sheet itself stands there. */
+const atSheet = computed(() => !keyed.value && !reading.value && !explaining.value)
 
 /** The sheet that is keyed step by step: it stays as it was begun, whatever is noted meanwhile. */
 const keyed = shallowRef<Extract<PanelSheet, { ok: true }> | null>(null)
@@ -64,7 +70,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
       <span v-if="panel" class="quiet">{{ panel.name }}, {{ panel.style }}</span>
       <span class="grow" />
       <v-select
-        v-if="described && !keyed && !reading"
+        v-if="described && atSheet"
         v-model="start"
         label="What the panel holds now"
         :items="[...starts]"
@@ -72,14 +78,14 @@ const count = (number: number, one: string, many: string): string => `${number} 
         hide-details
       />
       <v-btn
-        v-if="sheet?.ok && sheet.parts.length > 0 && !keyed && !reading"
+        v-if="sheet?.ok && sheet.parts.length > 0 && atSheet"
         color="primary"
         class="no-print text-none"
         @click="begin"
         >Step by step</v-btn
       >
       <v-btn
-        v-if="described && sheet?.ok && !keyed && !reading"
+        v-if="described && sheet?.ok && atSheet"
         variant="tonal"
         color="primary"
         class="no-print text-none"
@@ -87,7 +93,15 @@ const count = (number: number, one: string, many: string): string => `${number} 
         >Read back</v-btn
       >
       <v-btn
-        v-if="panel && !keyed && !reading && (!described || sheet?.ok)"
+        v-if="described && atSheet"
+        variant="tonal"
+        color="primary"
+        class="no-print text-none"
+        @click="explaining = true"
+        >Check keys</v-btn
+      >
+      <v-btn
+        v-if="panel && atSheet && (!described || sheet?.ok)"
         :variant="described ? 'tonal' : 'flat'"
         color="primary"
         :prepend-icon="mdiPrinter"
@@ -98,6 +112,11 @@ const count = (number: number, one: string, many: string): string => `${number} 
     </div>
     <StepByStep v-if="keyed" :sheet="keyed" :start="start" @close="closed" />
     <ReadBack v-else-if="reading" :from="null" @close="closed" />
+    <ExplainKeys
+      v-else-if="explaining"
+      :start="start === 'keyed' ? 'keyed' : 'factory'"
+      @close="explaining = false"
+    />
     <v-alert v-else-if="!panel" type="info" variant="tonal" density="compact">
       No panel is chosen yet, so there is nothing to key.
       <router-link :to="{ name: 'survey' }">Choose it in the survey</router-link>.

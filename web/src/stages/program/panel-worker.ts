@@ -1,7 +1,10 @@
 import {
   Catalogue,
+  explainFor,
   lostFor,
   readBackFor,
+  type Explained,
+  type ExplainStart,
   type JobDocument,
   type KeptEntry,
   type LostAnswer,
@@ -22,12 +25,14 @@ export type PanelAsked =
   | { readonly kind: 'lost'; readonly asked: LostAsked }
   | { readonly kind: 'plan'; readonly asked: Parameters<ReadBack['plan']> }
   | { readonly kind: 'says'; readonly asked: Parameters<ReadBack['says']> }
+  | { readonly kind: 'explain'; readonly asked: readonly [text: string, start: ExplainStart] }
 
 /** What comes of each. */
 export interface PanelAnswers {
   readonly lost: LostAnswer
   readonly plan: ReturnType<ReadBack['plan']>
   readonly says: ReturnType<ReadBack['says']>
+  readonly explain: Explained
 }
 
 /** Answers questions about a job's panel; its map is drawn when it is first needed. Null where nobody has described it. */
@@ -39,8 +44,10 @@ export function panelDesk({
   const catalogue = new Catalogue(entries)
   let lost: ReturnType<typeof lostFor> | undefined
   let readBack: ReadBack | null | undefined
+  let explain: ReturnType<typeof explainFor> | undefined
   return ({ kind, asked }) => {
     if (kind === 'lost') return (lost ??= lostFor({ doc, catalogue, start }))?.(asked) ?? null
+    if (kind === 'explain') return (explain ??= explainFor(doc, catalogue))?.(...asked) ?? null
     readBack ??= readBackFor(doc, catalogue)
     if (!readBack) return null
     return kind === 'plan' ? readBack.plan(...asked) : readBack.says(...asked)

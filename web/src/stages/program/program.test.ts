@@ -119,3 +119,42 @@ describe('step by step', () => {
     expect(held()).toEqual([])
   })
 })
+
+describe('keys written by hand', () => {
+  const write = async (keys: string): Promise<void> => {
+    await page.type('Keys, in the order in which they are pressed', keys)
+    await new Promise((done) => setTimeout(done, 200))
+    await page.settle()
+  }
+
+  it('are acted out beside the plan, and nothing of it is noted', async () => {
+    sessionStorage.clear()
+    page = await openJob(
+      after(smallDoc(), [{ op: 'set', id: 'job:main', field: 'entry1', from: null, to: 45 }]),
+    )
+    await page.show(Program)
+    await press('Check keys')
+    expect(text()).toContain('what each does at the Tarn 40 appears here')
+    const inside = '[tick] for 5 s (main-user code) [tick] (installer code) [tick]'
+    await write(`${inside} 5 [tick] [gap]`)
+    expect(text()).toContain('8 keys: 0 answers as planned, 1 otherwise, 1 key means nothing there.')
+    expect(text()).toContain('▲ 1 answer is not kept yet where the keys end.')
+    expect(text()).toMatch(/■ Whole system, entry delay 1: 5 s — the plan wants 45 s/)
+    expect(text()).toContain('▲ means nothing here')
+    await write(`${inside} 5 [tick] [home] [cross]`)
+    expect(text()).toContain('■ 1 answer is lost unkept')
+    // A key of the pad stands behind the rest as it is written.
+    await press('ear')
+    await page.settle()
+    await write(`${inside}\n[go] 14 [tock]`)
+    expect(text()).toContain('Line 2, sign 9: Tarn 40 has no key tock; it has 1, 2, 3, home,')
+    expect(text()).not.toContain('answers as planned')
+    expect(held()).toEqual([])
+    // They stand there again when the sheet was looked at meanwhile.
+    await press('The sheet')
+    expect(text()).toContain('acted out')
+    await press('Check keys')
+    await page.settle()
+    expect(page.host.querySelector('textarea')?.value).toContain('[tock]')
+  })
+})
