@@ -282,7 +282,7 @@ describe('against trying everything', () => {
       { seed: 41, numRuns: runs(500) },
     )
     // The kits are hard enough: in some of them not everything can fit.
-    expect(left).toBeGreaterThan(10)
+    expect(left).toBeGreaterThan(runs(500) / 5)
   })
 })
 

@@ -69,7 +69,8 @@ it('one press numbers every kit right, and a second finds nothing to do', () => 
       if (recordsOf(job.doc, 'zone').length <= 12) expect(again.proven).toBe(true)
       if (one.wired.length > 0 && one.radio.length > 0) seen.add(of.panel.id)
     }),
-    { seed: 20261127, numRuns: runs(1400) },
+    // Not fewer, or a panel is left out.
+    { seed: 20261127, numRuns: Math.max(140, runs(1400)) },
   )
   expect(seen.size).toBe(panels.length)
 })
