@@ -39,14 +39,19 @@ const models = [
   'callbell',
 ]
 
-/** Makes a job with this many one-zone devices on a panel generated from the Morrow 60; `numbered` gives them their zones,
- * `strangerEvery` puts a device of another family in so many. */
-export function madeJob(devices: number, numbered: boolean, strangerEvery = 0): MadeJob {
+/** The catalogue of the demo. */
+export function shippedCatalogue(): Catalogue {
   const read = readPack(
     JSON.parse(readFileSync(new URL('../demo/packs/world.json', import.meta.url), 'utf8')),
   )
   if (!read.ok) throw new Error(JSON.stringify(read.problems))
-  const shipped = new Catalogue(read.entries)
+  return new Catalogue(read.entries)
+}
+
+/** Makes a job with this many one-zone devices on a panel generated from the Morrow 60; `numbered` gives them their zones,
+ * `strangerEvery` puts a device of another family in so many. */
+export function madeJob(devices: number, numbered: boolean, strangerEvery = 0): MadeJob {
+  const shipped = shippedCatalogue()
   const morrow = shipped.get('panel', 'panel/morrow-60') as PanelModel
   const module = shipped.get('receiver', 'receiver/morrow-radio-module') as ReceiverModel
   const receiver: ReceiverModel = { ...module, id: 'receiver/made', name: 'Made receiver', transmitters: 900 }

@@ -26,7 +26,12 @@ export function print(results: readonly Measured[]): void {
   for (const result of results) {
     const ratio = result.ms / result.baselineMs
     console.log(
-      `${result.within ? '✓' : '✗'} ${result.name}: ${result.ms.toFixed(2)} ms = ${ratio.toFixed(2)} × ${result.baseline} (${result.baselineMs.toFixed(2)} ms); budget ${result.budget}`,
+      `${result.within ? '✓' : '✗'} ${result.name}: ${inMs(result.ms)} = ${ratio.toFixed(2)} × ${result.baseline} (${inMs(result.baselineMs)}); budget ${result.budget}`,
     )
   }
+}
+
+/** Milliseconds, with as many places as tell something. */
+function inMs(ms: number): string {
+  return `${ms.toFixed(ms < 0.1 ? 4 : 2)} ms`
 }

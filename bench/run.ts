@@ -3,9 +3,10 @@ import { bigJobBench } from './big-job.ts'
 import { coreBenches } from './core.ts'
 import { firstPage } from './first-page.ts'
 import { print } from './measure.ts'
+import { panelBenches } from './panel.ts'
 import { roundTripBench } from './round-trip.ts'
 
-const results = coreBenches()
+const results = [...coreBenches(), ...panelBenches()]
 print(results)
 const page = firstPage()
 if (page)

@@ -19,6 +19,8 @@ interface Way {
   /** Keys pressed; a code counts as one, for nobody knows how many it has. */
   readonly keys: number
   readonly seconds: number
+  /** Keys first, then seconds, as one number. */
+  readonly cost: number
   /** Whether answers are kept on the way. */
   readonly keeps: boolean
 }
@@ -48,15 +50,15 @@ export function graphOf(panel: Compiled, memory: Memory, everywhere = false): Gr
   const first = marked(panel, switchedOn(panel, memory))
   const nodes: { id: string; state: PanelState; ways: Way[] }[] = []
   const byId = new Map<string, number>()
-  const nodeOf = (state: PanelState): number => {
-    const id = restingId(state)
+  const nodeOf: NodeOf = (at, state) => {
+    const id = restingId(at)
     const there = byId.get(id)
     if (there !== undefined) return there
     byId.set(id, nodes.length)
-    nodes.push({ id, state, ways: [] })
+    nodes.push({ id, state: state(), ways: [] })
     return nodes.length - 1
   }
-  const start = nodeOf(first)
+  const start = nodeOf(first, () => first)
   for (let at = 0; at < nodes.length; at++) {
     const node = nodes[at]
     if (!node) break
@@ -67,12 +69,15 @@ export function graphOf(panel: Compiled, memory: Memory, everywhere = false): Gr
       const way = wayTo(panel, { memory, inputs, reached }, nodeOf)
       if (!way || way.to === at) continue
       const known = best.get(way.to)
-      if (!known || costOf(way) < costOf(known)) best.set(way.to, way)
+      if (!known || way.cost < known.cost) best.set(way.to, way)
     }
     node.ways.push(...best.values())
   }
   return { panel, nodes, byId, start }
 }
+
+/** The node of a place; its state is made when it is reached first. */
+type NodeOf = (at: PanelState, state: () => PanelState) => number
 
 /** The keys of a clean start, whatever the panel holds: from its first screen until all is as shipped; null where it has none. */
 export function cleanStart(panel: Compiled): readonly Input[] | null {
@@ -177,19 +182,22 @@ function typedMoves(panel: Compiled, state: PanelState): readonly (readonly Inpu
 function wayTo(
   panel: Compiled,
   { memory, inputs, reached }: { memory: Memory; inputs: readonly Input[]; reached: PanelState },
-  nodeOf: (state: PanelState) => number,
+  nodeOf: NodeOf,
 ): Way | null {
   if (!rests(panel, reached)) return null
   const effort = effortOf(inputs)
+  const cost = costOf(effort)
   if (panel.description.keeping === 'at-once')
-    return reached.kept === memory ? { to: nodeOf(calm(reached)), inputs, ...effort, keeps: false } : null
+    return reached.kept === memory
+      ? { to: nodeOf(reached, () => calm(reached)), inputs, ...effort, cost, keeps: false }
+      : null
   const keeps = reached.kept.has(MARK)
   const whole = keeps
     ? reached.draft.size === 0 && reached.kept.size === memory.size + 1
     : unchanged(reached, memory)
   if (!whole) return null
-  const state = marked(panel, { ...calm(reached), kept: memory })
-  return { to: nodeOf(state), inputs, ...effort, keeps }
+  const state = (): PanelState => marked(panel, { ...calm(reached), kept: memory })
+  return { to: nodeOf(reached, state), inputs, ...effort, cost, keeps }
 }
 
 function unchanged({ kept, draft }: PanelState, memory: Memory): boolean {
@@ -204,39 +212,42 @@ function calm(state: PanelState): PanelState {
 /** Distances from one resting state to all, with the way that leads to each. */
 export interface Distances {
   /** Cost to each node; Infinity where no way leads. */
-  readonly cost: readonly number[]
+  readonly cost: Readonly<Float64Array>
   /** The inputs to a node; empty for the node itself. */
   readonly inputsTo: (node: number) => readonly Input[]
 }
 
 /** Shortest ways from a node, by Dijkstra; ways that keep are taken only where they may be. */
 export function distancesFrom(graph: Graph, from: number, mayKeep: boolean): Distances {
-  const cost = graph.nodes.map(() => Infinity)
-  const came: ({ readonly from: number; readonly way: Way } | undefined)[] = []
-  const open = new TinyQueue<{ readonly so: number; readonly at: number }>(
-    [{ so: 0, at: from }],
-    (a, b) => a.so - b.so,
-  )
+  const { nodes } = graph
+  const count = nodes.length
+  const cost = new Float64Array(count).fill(Infinity)
+  const before = new Int32Array(count)
+  const came: (Way | undefined)[] = []
+  // A number holds both: what it costs, and where one then is.
+  const open = new TinyQueue<number>([from])
   cost[from] = 0
-  for (let next = open.pop(); next; next = open.pop()) {
-    const { so, at } = next
+  for (let next = open.pop(); next !== undefined; next = open.pop()) {
+    const at = next % count
+    const so = (next - at) / count
     if (so > (cost[at] ?? 0)) continue
-    for (const way of graph.nodes[at]?.ways ?? []) {
+    for (const way of nodes[at]?.ways ?? []) {
       if (way.keeps && !mayKeep) continue
-      const there = so + costOf(way)
+      const there = so + way.cost
       if (there >= (cost[way.to] ?? 0)) continue
       cost[way.to] = there
-      came[way.to] = { from: at, way }
-      open.push({ so: there, at: way.to })
+      before[way.to] = at
+      came[way.to] = way
+      open.push(there * count + way.to)
     }
   }
   return {
     cost,
     inputsTo(node) {
       const parts: (readonly Input[])[] = []
-      for (let step = came[node], at = node; step && at !== from; step = came[at]) {
-        parts.unshift(step.way.inputs)
-        at = step.from
+      for (let way = came[node], at = node; way && at !== from; way = came[at]) {
+        parts.unshift(way.inputs)
+        at = before[at] ?? from
       }
       return parts.flat()
     },

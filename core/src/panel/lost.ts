@@ -1,6 +1,6 @@
 import type { Memory } from '../memory/memory.ts'
 import { screenOf, type Compiled } from './compiled.ts'
-import { distancesFrom, graphOf, marked, restingId, wipingScreens } from './graph.ts'
+import { distancesFrom, graphOf, type Distances, marked, restingId, wipingScreens } from './graph.ts'
 import { act, switchedOn } from './machine.ts'
 import { shapeOf } from './patterns.ts'
 import { displayReader, type Place } from './read-off.ts'
@@ -58,8 +58,8 @@ export function lostIn(panel: Compiled, memory: Memory, isKnown: (address: strin
   const wiping = wipingScreens(panel.description)
   const others = otherMemories(panel, memory, isKnown)
   const ways = new Map<string, WaysTo>()
-  const near = new Map<string, readonly number[]>()
-  const distances = (from: string): readonly number[] => {
+  const near = new Map<string, Distances['cost']>()
+  const distances = (from: string): Distances['cost'] => {
     const known = near.get(from)
     if (known) return known
     const made = distancesFrom(graph, graph.byId.get(from) ?? graph.start, false).cost

@@ -40,7 +40,7 @@ export function orderCost(visits: Visits, order: readonly number[]): number {
   return cost + (end === undefined ? 0 : visits.last(end)) + WRONG * wrongPairs(visits, order)
 }
 
-function wrongPairs({ before }: Visits, order: readonly number[]): number {
+function wrongPairs({ before }: Pick<Visits, 'before'>, order: readonly number[]): number {
   if (before.length === 0) return 0
   const at = new Map(order.map((stop, index) => [stop, index]))
   return before.filter(([a, b]) => (at.get(a) ?? 0) > (at.get(b) ?? 0)).length
@@ -103,11 +103,12 @@ function readBack({ count, last }: Visits, { cost, came }: Table): readonly numb
 function mendedOrder(visits: Visits): readonly number[] {
   const all = Array.from({ length: visits.count }, (_, index) => index)
   const begins = all.toSorted((a, b) => visits.first(a) - visits.first(b)).slice(0, 3)
-  const tries = [...begins.map((begin) => nearest(visits, begin)), cheapestInsertion(visits), all]
+  const links = linksOf(visits)
+  const tries = [...begins.map((begin) => nearest(links, begin)), cheapestInsertion(links), all]
   let best: readonly number[] = all
   let least = Infinity
   for (const order of tries) {
-    const better = mended(visits, order)
+    const better = mended(links, order)
     const cost = orderCost(visits, better)
     if (cost < least) {
       least = cost
@@ -117,10 +118,11 @@ function mendedOrder(visits: Visits): readonly number[] {
   return best
 }
 
-function nearest(visits: Visits, begin: number): readonly number[] {
-  const left = new Set(Array.from({ length: visits.count }, (_, index) => index))
+function nearest(links: Links, begin: number): readonly number[] {
+  const left = new Set(Array.from({ length: links.count }, (_, index) => index))
   const order: number[] = []
-  const needs = visits.before
+  const needs: number[][] = Array.from({ length: links.count }, () => [])
+  for (const [first, then] of links.before) needs[then]?.push(first)
   for (let at: number | null = begin; at !== null;) {
     const here: number = at
     order.push(here)
@@ -128,8 +130,8 @@ function nearest(visits: Visits, begin: number): readonly number[] {
     at = null
     let least = Infinity
     for (const next of left) {
-      if (needs.some(([a, b]) => b === next && left.has(a))) continue
-      const cost = visits.between(here, next)
+      if (needs[next]?.some((first) => left.has(first))) continue
+      const cost = linked(links, here, next)
       if (at !== null && cost >= least) continue
       least = cost
       at = next
@@ -139,16 +141,16 @@ function nearest(visits: Visits, begin: number): readonly number[] {
   return order
 }
 
-function cheapestInsertion(visits: Visits): readonly number[] {
+function cheapestInsertion(links: Links): readonly number[] {
   const order: number[] = []
-  for (let stop = 0; stop < visits.count; stop++) {
+  for (let stop = 0; stop < links.count; stop++) {
     let place = 0
     let least = Infinity
     for (let at = 0; at <= order.length; at++) {
       const cost =
-        linked(visits, order[at - 1], stop) +
-        linked(visits, stop, order[at]) -
-        linked(visits, order[at - 1], order[at])
+        linked(links, order[at - 1], stop) +
+        linked(links, stop, order[at]) -
+        linked(links, order[at - 1], order[at])
       if (cost < least) {
         least = cost
         place = at
@@ -159,28 +161,44 @@ function cheapestInsertion(visits: Visits): readonly number[] {
   return order
 }
 
+/** Costs of all links in one table, for each is asked for again and again: the last row leads from the beginning, the last column to the end. */
+interface Links {
+  readonly count: number
+  readonly cost: Float64Array
+  readonly before: Visits['before']
+}
+
+function linksOf({ count, first, between, last, before }: Visits): Links {
+  const cost = new Float64Array((count + 1) * (count + 1))
+  for (let from = 0; from < count; from++) {
+    for (let to = 0; to < count; to++) cost[from * (count + 1) + to] = between(from, to)
+    cost[from * (count + 1) + count] = last(from)
+  }
+  for (let to = 0; to < count; to++) cost[count * (count + 1) + to] = first(to)
+  return { count, cost, before }
+}
+
 /** Cost of one link; the beginning and the end stand for a stop that is not there. */
-function linked(visits: Visits, from: number | undefined, to: number | undefined): number {
-  if (from === undefined) return to === undefined ? 0 : visits.first(to)
-  return to === undefined ? visits.last(from) : visits.between(from, to)
+function linked({ count, cost }: Links, from = count, to = count): number {
+  return cost[from * (count + 1) + to] ?? Infinity
 }
 
 /** Moves runs of stops to where they cost less, until none does. */
-function mended(visits: Visits, given: readonly number[]): readonly number[] {
+function mended(links: Links, given: readonly number[]): readonly number[] {
   let order = given
-  for (let better = onceMended(visits, order); better !== order; better = onceMended(visits, order))
+  for (let better = onceMended(links, order); better !== order; better = onceMended(links, order))
     order = better
   return order
 }
 
 /** The order after every run was tried once; the same one where none could be moved. */
-function onceMended(visits: Visits, given: readonly number[]): readonly number[] {
+function onceMended(links: Links, given: readonly number[]): readonly number[] {
   let order = given
   for (const run of runsOf(given.length)) {
-    const to = betterPlace(visits, order, run)
+    const to = betterPlace(links, order, run)
     if (to === null) continue
     const next = movedRun(order, run, to)
-    if (wrongPairs(visits, next) <= wrongPairs(visits, order)) order = next
+    if (wrongPairs(links, next) <= wrongPairs(links, order)) order = next
   }
   return order
 }
@@ -204,20 +222,22 @@ function movedRun(order: readonly number[], { from, length }: Run, to: number): 
 }
 
 /** The place among the rest at which a run costs least, where that is less than now. */
-function betterPlace(visits: Visits, order: readonly number[], { from, length }: Run): number | null {
+function betterPlace(links: Links, order: readonly number[], { from, length }: Run): number | null {
   const head = order[from]
   const tail = order[from + length - 1]
   if (head === undefined || tail === undefined) return null
   const left = order[from - 1]
   const right = order[from + length]
-  const saved = linked(visits, left, head) + linked(visits, tail, right) - linked(visits, left, right)
+  const saved = linked(links, left, head) + linked(links, tail, right) - linked(links, left, right)
+  // Nothing is saved by moving what costs nothing where it is.
+  if (saved <= 0) return null
   let place: number | null = null
   let least = saved - 1e-6
   for (let to = 0; to <= order.length - length; to++) {
     if (to === from) continue
     const before = to <= from ? order[to - 1] : order[to + length - 1]
     const after = to < from ? order[to] : order[to + length]
-    const cost = linked(visits, before, head) + linked(visits, tail, after) - linked(visits, before, after)
+    const cost = linked(links, before, head) + linked(links, tail, after) - linked(links, before, after)
     if (cost >= least) continue
     least = cost
     place = to

@@ -408,11 +408,12 @@ function visitsOf(keyed: Keyed, chains: readonly (readonly KnownStop[])[]): Visi
   const heads = chains.map((chain) => chain[0]?.node ?? 0)
   const tails = chains.map((chain) => chain.at(-1)?.leaves ?? 0)
   const here = graph.byId.get(restingId(state)) ?? graph.start
-  const cost = (from: number, to: number): number => distancesAt(keyed, from).cost[to] ?? Infinity
+  const begin = distancesAt(keyed, here).cost
+  const costs = tails.map((tail) => distancesAt(keyed, tail).cost)
   return {
     count: chains.length,
-    first: (stop) => cost(here, heads[stop] ?? 0),
-    between: (from, to) => cost(tails[from] ?? 0, heads[to] ?? 0),
+    first: (stop) => begin[heads[stop] ?? 0] ?? Infinity,
+    between: (from, to) => costs[from]?.[heads[to] ?? 0] ?? Infinity,
     last: (stop) => distancesAt(keyed, tails[stop] ?? 0, true).cost[graph.start] ?? Infinity,
     before: decidedFirst(graph.panel, chains),
   }

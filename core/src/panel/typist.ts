@@ -105,18 +105,33 @@ function lettersOf({ description: { letters } }: Compiled, text: string): Input[
   const inputs: Input[] = []
   let last = ''
   for (const sign of text) {
-    const found = Object.entries(letters?.keys ?? {}).find(([, signs]) => signs.includes(sign))
-    if (!letters || !found) return null
-    const [key, signs] = found
+    const found = letters && signsOf(letters.keys).get(sign)
+    if (!found) return null
+    const { key, times: presses } = found
     if (key === last) {
       if (letters.step !== undefined) inputs.push(press(letters.step))
       else if (letters.pause !== undefined) inputs.push({ kind: 'wait', seconds: letters.pause })
       else return null
     }
-    for (let times = 0; times <= signs.indexOf(sign); times++) inputs.push(press(key))
+    for (let times = 0; times < presses; times++) inputs.push(press(key))
     last = key
   }
   return inputs
+}
+
+const signs = new WeakMap<object, ReadonlyMap<string, { readonly key: string; readonly times: number }>>()
+
+/** The key of each sign, and how often it is pressed: the first key that has it. */
+function signsOf(keys: Readonly<Record<string, string>>) {
+  const known = signs.get(keys)
+  if (known) return known
+  const made = new Map<string, { key: string; times: number }>()
+  for (const [key, has] of Object.entries(keys))
+    [...has].forEach((sign, index) => {
+      if (!made.has(sign)) made.set(sign, { key, times: index + 1 })
+    })
+  signs.set(keys, made)
+  return made
 }
 
 /** Presses of an ID: digits as they are, letters behind the key that turns to them and back. */
