@@ -14,7 +14,7 @@ export function mustBeTyped(words: MemoryWords, address: string): boolean {
   const field = address.split('.').at(-1) ?? ''
   if (field === 'serial') {
     const known = enrolmentAt(words, address)
-    return known === null || known.told !== null
+    return known === null || known.told !== null || known.how === 'typed'
   }
   if (group === 'zone' && (field === 'loop' || field === 'response'))
     return isSafetyZone(words, Number(number))

@@ -95,7 +95,8 @@ const toldBy = {
 /** Where an ID comes from: never more than is known. */
 export function idFrom(known: Enrolment | null): string {
   if (!known) return 'from the sticker, not learned yet'
-  return known.told === null ? 'learned' : `told by ${toldBy[known.told]}, not learned here`
+  if (known.told !== null) return `told by ${toldBy[known.told]}, not learned here`
+  return known.how === 'typed' ? 'typed from the sticker, not heard yet' : 'learned'
 }
 
 /** Where an ID comes from that the plan has there; of another nothing is known. */
