@@ -67,7 +67,7 @@ describe('what is known of a panel', () => {
   it('tells what was read apart from what was keyed since', () => {
     const notes = new Readings()
       .note('keyed', true, { a: '1', b: '1' })
-      .note('read', true, { a: '2' })
+      .note('seen', true, { a: '2' })
       .note('keyed', false, { a: '3' })
     expect(told(notes.of.now)).toEqual({ a: '3', b: '1' })
     expect(told(notes.of.read)).toEqual({ a: '2' })
@@ -82,12 +82,12 @@ describe('what is known of a panel', () => {
   })
 
   it('read before it saved, waits with the rest; read after, waits no more', () => {
-    const before = new Readings().note('keyed', false, { a: '1', b: '1' }).note('read', false, { a: '2' })
+    const before = new Readings().note('keyed', false, { a: '1', b: '1' }).note('seen', false, { a: '2' })
     expect(told(before.of.unsaved)).toEqual({ a: '2', b: '1' })
     expect(told(before.of.read)).toEqual({ a: '2' })
     expect(told(before.of.saved)).toEqual({})
     expect(before.of.last?.id).toBe('held:1')
-    const after = before.note('read', true, { a: '4' })
+    const after = before.note('seen', true, { a: '4' })
     expect(told(after.of.unsaved)).toEqual({ b: '1' })
     expect(told(after.of.saved)).toEqual({ a: '4' })
     expect(told(after.of.read)).toEqual({ a: '4' })
@@ -97,9 +97,9 @@ describe('what is known of a panel', () => {
   it('counts no more where it was dropped, with what was read of it', () => {
     const notes = new Readings()
       .note('keyed', true, { a: '1' })
-      .note('read', true, { a: '1', c: '5' })
+      .note('seen', true, { a: '1', c: '5' })
       .note('keyed', false, { a: '2', b: '2' })
-      .note('read', false, { b: '2' })
+      .note('seen', false, { b: '2' })
       .note('dropped', false, {})
     expect(told(notes.of.now)).toEqual({ a: '1', c: '5' })
     expect(told(notes.of.saved)).toEqual({ a: '1', c: '5' })
@@ -112,7 +112,7 @@ describe('what is known of a panel', () => {
   it('counts no more where it was brought back to how it came', () => {
     const notes = new Readings()
       .note('keyed', true, { a: '1' })
-      .note('read', true, { a: '1' })
+      .note('seen', true, { a: '1' })
       .note('wiped', true, {})
     const { now, read, saved, unsaved, last, kept } = notes.of
     expect([now.size, read.size, saved.size, unsaved.size, last]).toEqual([0, 0, 0, 0, null])

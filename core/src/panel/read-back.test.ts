@@ -1,33 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { targetMemory } from '../memory/target.ts'
-import { demoPanel, oneDoor, PanelInHand } from '../testing/panels.ts'
-import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
+import { demoPanel, jobOnEach, oneDoor, PanelInHand } from '../testing/panels.ts'
+import { catalogue, type SmallJob } from '../testing/small-job.ts'
 import { readBackFor, type ReadBack, type ReadBackPlan, type ReadBackStep } from './read-back.ts'
 import { restingId } from './graph.ts'
 
 const reader = (job: SmallJob): ReadBack => readBackFor(job.doc, catalogue) ?? expect.fail('not described')
 const wanted = (job: SmallJob) => targetMemory(job.doc, catalogue)?.wanted ?? expect.fail('no panel')
 const whole = (job: SmallJob): ReadBackPlan => reader(job).plan([...wanted(job).keys()], null)
-
-const others: readonly (readonly [string, () => SmallJob])[] = [
-  ['tarn-40', cleanTarn],
-  ['morrow-60', cleanMorrow],
-  ...(
-    [
-      ['quillet-32', 'sill-8', 'H204177'],
-      ['ostler-s-8', 'sill-8', 'H204177'],
-      ['pinfold-16', 'wisp', '9C204A'],
-      ['sallow-m', 'latch-m', '0A1B2C3D4E'],
-    ] as const
-  ).map(([id, model, sticker]): [string, () => SmallJob] => [
-    id,
-    () => {
-      const job = new SmallJob({ panel: `panel/${id}`, radioFirmware: null, entry2: 30 })
-      const known = catalogue.get('device', `device/${model}`) ? model : 'contact-w'
-      return job.add('porch', known, known === model ? { sticker } : {}).number()
-    },
-  ]),
-]
 
 describe('displays that show what was keyed', () => {
   it('of one door on the Tarn, by hand: nine values on seven displays', () => {
@@ -53,7 +33,7 @@ describe('displays that show what was keyed', () => {
     expect(leave).toBe('[home] [tick] wait 40 s')
   })
 
-  it.each(others)(
+  it.each(jobOnEach)(
     '%s: the keys lead to each display in turn, and change nothing that it holds',
     (id, make) => {
       const job = make()
@@ -79,7 +59,7 @@ describe('displays that show what was keyed', () => {
     },
   )
 
-  it.each(others)('%s: every display, typed as it stands there, says what the plan wants', (_id, make) => {
+  it.each(jobOnEach)('%s: every display, typed as it stands there, says what the plan wants', (_id, make) => {
     const job = make()
     const back = reader(job)
     for (const step of whole(job).steps) {

@@ -5,7 +5,7 @@ import { display } from '../panel/display.ts'
 import { readKeys } from '../panel/keys.ts'
 import { act, switchedOn } from '../panel/machine.ts'
 import type { Input, PanelState } from '../panel/state.ts'
-import { catalogue, SmallJob } from './small-job.ts'
+import { catalogue, cleanMorrow, cleanTarn, SmallJob } from './small-job.ts'
 
 /** A panel of the demo pack with its interface, ready to be acted out; throws for one without. */
 export function demoPanel(id: string): Compiled {
@@ -64,3 +64,24 @@ export function oneDoor(): SmallJob {
     ...{ chime: true, report: true, supervise: true, transmissionDelay: false },
   })
 }
+
+/** A job on each panel that is described: a whole small one on two, a door with its sticker and a delay on the others. */
+export const jobOnEach: readonly (readonly [panel: string, job: () => SmallJob])[] = [
+  ['tarn-40', cleanTarn],
+  ['morrow-60', cleanMorrow],
+  ...(
+    [
+      ['quillet-32', 'sill-8', 'H204177'],
+      ['ostler-s-8', 'sill-8', 'H204177'],
+      ['ostler-s-9', 'sill-9', 'K204177'],
+      ['pinfold-16', 'pebble', '9C204A'],
+      ['sallow-m', 'jetty-slim', '0A1B2C3D4E'],
+    ] as const
+  ).map(([id, model, sticker]): readonly [string, () => SmallJob] => [
+    id,
+    () =>
+      new SmallJob({ panel: `panel/${id}`, radioFirmware: null, entry2: 30 })
+        .add('porch', model, { sticker })
+        .number(),
+  ]),
+]
