@@ -12,7 +12,6 @@ import type { PanelState } from '../core/src/panel/state.ts'
 export class PanelOnTheWall {
   readonly #panel: Compiled
   #state: PanelState
-  #devices = 0
 
   /** How it came, but for what it is to hold already. */
   constructor(id: string, holds: ReadonlyMap<string, string> = new Map()) {
@@ -33,10 +32,8 @@ export class PanelOnTheWall {
     for (const input of read.inputs) this.#state = act(this.#panel, this.#state, input)
   }
 
-  /** Some device transmits: one that nobody has heard before. */
-  hear(loop: number): void {
-    this.#devices += 1
-    const serial = String(77_000_000 + this.#devices)
+  /** A device transmits. */
+  hear(serial: string, loop: number | null): void {
     this.#state = act(this.#panel, this.#state, { kind: 'hear', serial, loop })
   }
 

@@ -118,7 +118,8 @@ function zoneAt(doc: JobDocument, address: string): Zone | undefined {
   return recordsOf(doc, 'zone').find((one) => one.number === Number(number))
 }
 
-function deviceAt({ doc, catalogue }: MemoryWords, address: string): Device | undefined {
+/** The device of a zone or a slot; undefined for none. */
+export function deviceAt({ doc, catalogue }: MemoryWords, address: string): Device | undefined {
   const [group = '', number = ''] = address.split('.')
   const zone = group === 'zone' ? zoneAt(doc, address) : undefined
   return recordsOf(doc, 'device').find(({ id, slot, model }) =>

@@ -172,7 +172,13 @@ describe('keys explained on a panel that keeps each answer', () => {
 describe('the sheet that Kapelle makes', () => {
   it('explained, answers all that the plan wants and nothing otherwise', () => {
     const job = oneDoor()
-    const sheet = panelSheet({ doc: job.doc, catalogue, start: 'factory', order: 'shortest' })
+    const sheet = panelSheet({
+      doc: job.doc,
+      catalogue,
+      start: 'factory',
+      order: 'shortest',
+      identity: 'type',
+    })
     const keys = sheet?.ok ? sheet.parts.flatMap(({ lines }) => lines.map((line) => line.keys)) : []
     const answer = told(job, keys.join('\n'))
     expect(answer.missing).toBe(0)

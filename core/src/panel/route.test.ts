@@ -240,33 +240,42 @@ describe('careless jobs on every described panel', () => {
   it('are keyed without a difference, or are told true reasons', () => {
     const panels = new Map<string, number>()
     fc.assert(
-      fc.property(carelessJobs, fc.constantFrom('shortest' as const, 'plan' as const), (job, order) => {
-        const model = catalogue.get('panel', jobInfo(job.doc).panel)
-        const panel = model && interfaceOf(catalogue, model)
-        if (!panel) return
-        const plan = target(job)
-        if (plan.refused.length > 0)
-          expect(routeTo({ panel, target: plan, start: panel.factory, order })).toMatchObject({ ok: false })
-        // What the plan itself cannot want left out, the rest must be keyed.
-        const wanted = { ...plan, refused: [] }
-        const route = routeTo({ panel, target: wanted, start: panel.factory, order })
-        if (!route.ok) {
-          for (const one of route.reasons)
-            expect([one, isTrue(panel, wanted, one.address)]).toEqual([one, true])
-          return
-        }
-        panels.set(panel.panel.id, (panels.get(panel.panel.id) ?? 0) + 1)
-        expect(route.differences).toBe(0)
-        // Pressed again by the machine alone, from the first key to the last.
-        const inputs = route.steps.flatMap(({ way, answer }) => [...way, ...answer])
-        const after = acted(panel, switchedOn(panel, panel.factory), inputs)
-        expect(differences(wanted, after.kept)).toEqual([])
-        expect(after.draft.size).toBe(0)
-        // And nothing else is written: what differs from how it came was wanted, or was learned.
-        for (const [address, value] of after.kept)
-          if (panel.factory.get(address) !== value)
-            expect([address, wanted.wanted.has(address) || wanted.open.has(address)]).toEqual([address, true])
-      }),
+      fc.property(
+        carelessJobs,
+        fc.constantFrom('shortest' as const, 'plan' as const),
+        fc.boolean(),
+        (job, order, heard) => {
+          const model = catalogue.get('panel', jobInfo(job.doc).panel)
+          const panel = model && interfaceOf(catalogue, model)
+          if (!panel) return
+          const plan = target(job)
+          if (plan.refused.length > 0)
+            expect(routeTo({ panel, target: plan, start: panel.factory, order })).toMatchObject({ ok: false })
+          // What the plan itself cannot want left out, the rest must be keyed.
+          const wanted = { ...plan, refused: [] }
+          // Every ID typed, or every ID learned where the panel listens.
+          const route = routeTo({ panel, target: wanted, start: panel.factory, order, isHeard: () => heard })
+          if (!route.ok) {
+            for (const one of route.reasons)
+              expect([one, isTrue(panel, wanted, one.address)]).toEqual([one, true])
+            return
+          }
+          panels.set(panel.panel.id, (panels.get(panel.panel.id) ?? 0) + 1)
+          expect(route.differences).toBe(0)
+          // Pressed again by the machine alone, from the first key to the last.
+          const inputs = route.steps.flatMap(({ way, answer }) => [...way, ...answer])
+          const after = acted(panel, switchedOn(panel, panel.factory), inputs)
+          expect(differences(wanted, after.kept)).toEqual([])
+          expect(after.draft.size).toBe(0)
+          // And nothing else is written: what differs from how it came was wanted, or was learned.
+          for (const [address, value] of after.kept)
+            if (panel.factory.get(address) !== value)
+              expect([address, wanted.wanted.has(address) || wanted.open.has(address)]).toEqual([
+                address,
+                true,
+              ])
+        },
+      ),
       { numRuns: runs(2100), seed: 14 },
     )
     expect(panels.size).toBe(catalogue.all('panel').filter((panel) => panel.interface).length)

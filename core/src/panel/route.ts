@@ -1,8 +1,9 @@
+import type { Target } from '../catalogue/schema.ts'
 import { differences, keyedInto, type TargetMemory } from '../memory/target.ts'
 import type { Memory } from '../memory/memory.ts'
-import { filled, screenOf, spread, type Compiled } from './compiled.ts'
+import { filled, movesOf, screenOf, spread, type Compiled } from './compiled.ts'
 import { distancesFrom, effortOf, graphOf, restingId, rests, type Distances, type Graph } from './graph.ts'
-import { act, acted, switchedOn } from './machine.ts'
+import { acted, switchedOn } from './machine.ts'
 import { shortestOrder, type Visits } from './order.ts'
 import { held, type Input, type PanelState } from './state.ts'
 import { answer, press, templatesOf, type Wanted } from './typist.ts'
@@ -18,6 +19,8 @@ interface RouteEnds {
   readonly target: TargetMemory
   /** What the panel holds before. */
   readonly start: Memory
+  /** Whether an ID that is wanted is learned by a transmission and not typed; none is without it. */
+  readonly isHeard?: (address: string) => boolean
 }
 /** The shortest order, or the order in which the plan reads. */
 export type RouteOrder = 'shortest' | 'plan'
@@ -140,7 +143,7 @@ type Found =
   | { readonly ok: false; readonly reasons: readonly Problem[] }
 
 /** Every question to be answered: values first emptied that another number is to have, then what is wanted and what is learned. */
-function stopsOf({ panel, target, start }: RouteEnds): Found {
+function stopsOf({ panel, target, start, isHeard = () => false }: RouteEnds): Found {
   const places = placesOf(panel)
   const reasons: { address: string; reason: string }[] = []
   const stops = new Map<string, Stop>()
@@ -153,7 +156,10 @@ function stopsOf({ panel, target, start }: RouteEnds): Found {
     const id = restingId(place)
     if (!stops.has(id)) stops.set(id, { ...place, kind })
   }
-  for (const { address } of differences(target, start)) add(address, 'answer')
+  const listens = (address: string): boolean =>
+    listeningKey(panel, places.get(address)?.screen ?? '') !== undefined
+  for (const { address } of differences(target, start))
+    add(address, isHeard(address) && listens(address) ? 'learn' : 'answer')
   for (const address of target.open)
     if (
       address.endsWith('.serial') &&
@@ -251,14 +257,17 @@ function keyStop(keyed: Keyed, stop: Stop): Problem | null {
   const [address = ''] = stop.addresses
   const emptied: Wanted = (at) => (stop.addresses.includes(at) ? '' : keyed.values(at))
   const wanted = stop.kind === 'empty' ? emptied : keyed.values
-  if (stop.kind !== 'learn' && stop.addresses.every((at) => held(keyed.state)(at) === wanted(at))) return null
+  // Of what is learned without a sticker nobody knows what it will be.
+  const isKnown = stop.kind !== 'learn' || wanted(address) !== ''
+  const isThere = (state: PanelState): boolean => stop.addresses.every((at) => held(state)(at) === wanted(at))
+  if (isKnown && isThere(keyed.state)) return null
   const way = wayTo(keyed, stop)
   if (!way) return { address, reason: `No keys lead to it (${stop.screen}).` }
   const before = acted(panel, keyed.state, way)
   const inputs = stop.kind === 'learn' ? learned(panel, before, wanted) : answer(panel, before, wanted)
   if (!inputs) return { address, reason: `No keys give “${wanted(address)}” there (${stop.screen}).` }
   const after = acted(panel, before, inputs)
-  if (stop.kind !== 'learn' && !stop.addresses.every((at) => held(after)(at) === wanted(at)))
+  if (isKnown && !isThere(after))
     return { address, reason: `The panel refuses “${wanted(address)}” there: ${after.says || 'it beeps'}.` }
   const sets = stop.addresses.map((at) => ({ address: at, value: wanted(at) }))
   keyed.steps.push({ way, answer: inputs, sets, kind: stop.kind, from: keyed.state, before, after })
@@ -315,16 +324,24 @@ function distancesAt({ graph, distances }: Keyed, from: number, mayKeep = false)
   return made
 }
 
-/** What is pressed to learn: it listens, and a device transmits. Which ID it has is not known: a stand-in shows where it leads. */
+/** What is pressed to learn: it listens, and a device transmits. Where its ID is not known a stand-in shows where it leads. */
 function learned(panel: Compiled, state: PanelState, wanted: Wanted): readonly Input[] | null {
   const { widget } = screenOf(panel, state.screen)
   if (widget.kind !== 'serial') return null
-  const key = [...panel.keys].find((one) => act(panel, state, press(one)).listening > 0)
-  const serial = standIns.find((id) => panel.values(widget.at, held(state))?.read(id) === id)
+  const key = listeningKey(panel, state.screen)
+  const takes = panel.values(widget.at, held(state))
+  const planned = wanted(filled(widget.at, state.pointers))
+  const serial = [planned, ...standIns].find((id) => id !== '' && takes?.read(id) === id)
   if (key === undefined || serial === undefined) return null
   const loop = widget.loopAt === undefined ? null : Number(wanted(filled(widget.loopAt, state.pointers)))
   const heard: Input = { kind: 'hear', serial, loop: loop === 0 ? null : loop }
   return [press(key), ...Array.from({ length: widget.needs }, () => heard)]
+}
+
+/** The key that makes a screen listen; undefined where none does. */
+function listeningKey({ description }: Compiled, screen: string): string | undefined {
+  const listens = (to: Target): boolean => movesOf(to).some((move) => move.do?.includes('listen') === true)
+  return Object.entries(description.screens[screen]?.keys ?? {}).find(([, to]) => listens(to))?.[0]
 }
 
 const standIns = [4, 5, 6, 7, 8, 9, 10, 12, 14].flatMap((size) => [

@@ -16,7 +16,17 @@ import { targetMemory } from '../memory/target.ts'
 type Sheet = Extract<PanelSheet, { ok: true }>
 
 const made = (job: SmallJob, start: SheetStart = 'factory', order: 'shortest' | 'plan' = 'shortest') =>
-  panelSheet({ doc: job.doc, catalogue, start, order })
+  panelSheet({ doc: job.doc, catalogue, start, order, identity: 'type' })
+const learned = (job: SmallJob): Sheet => {
+  const sheet = panelSheet({
+    doc: job.doc,
+    catalogue,
+    start: 'factory',
+    order: 'shortest',
+    identity: 'learn',
+  })
+  return sheet?.ok ? sheet : expect.fail(JSON.stringify(sheet))
+}
 function sheetOf(job: SmallJob, start?: SheetStart): Sheet {
   const sheet = made(job, start)
   return sheet?.ok ? sheet : expect.fail(JSON.stringify(sheet))
@@ -88,6 +98,58 @@ describe('the sheet of one door', () => {
     )
     // Cross lies beside tick: the gong would stay off, and the display goes on all the same.
     expect(checked).toEqual([['[next] [next] [tick]', ['chime']]])
+  })
+
+  it('learns the ID over the air where the firm would rather, and says what it must be: its input comes with it', () => {
+    const job = oneDoor()
+    const sheet = learned(job)
+    const zone = sheet.parts.find(({ title }) => title.startsWith('Zone 01'))?.lines ?? []
+    expect(
+      zone.map(({ keys, typed, shows }) => [keys, typed?.at(-1) ?? '', shows.join(' | ').trim()]),
+    ).toEqual([
+      ['[go] 50 [tick] 01 [tick] 318 [tick]', '318_', '01 does |'],
+      ['21 [tick]', '21_', '01 id |'],
+      ['[ear]', 'listening', '01 input | 3'],
+      ['[next] [next] [next] [tick]', '', '01 watch it? | yes'],
+      ['[next] 187 [gap] 070 [tick]', '187 070_', '01 Way in, first del | 20417733 3'],
+    ])
+    expect(zone[2]).toMatchObject({
+      kind: 'learn',
+      sets: [
+        {
+          address: 'zone.1.serial',
+          value: '',
+          words: 'must be 2041 7733, from the sticker, not learned yet',
+        },
+        { address: 'zone.1.loop', value: '', words: 'must be 3' },
+      ],
+    })
+    // Nine keys of the ID and two of the input less than typed, one to listen and one over the input more.
+    expect([sheet.keys, sheet.differences]).toEqual([39, 0])
+    // What was heard before is typed: the device and its input are proved.
+    job.learn(job.zone('porch').id, '20417733', { loop: 3 })
+    expect(learned(job).keys).toBe(48)
+  })
+
+  it('types what cannot be tripped on the bench', () => {
+    const job = cleanTarn().set('device:landing', { sticker: '20417801' })
+    const heat = job.zone('landing', 'heat').number
+    const smoke = job.zone('landing', 'smoke').number
+    const kinds = new Map(
+      lines(learned(job)).flatMap(({ kind, sets }) => sets.map(({ address }) => [address, kind] as const)),
+    )
+    expect(kinds.get(`zone.${smoke}.serial`)).toBe('learn')
+    expect(kinds.get(`zone.${heat}.serial`)).toBe('answer')
+  })
+
+  it.each(jobOnEach)('learned over the air on %s leaves what is planned', (_id, make) => {
+    const job = make()
+    const sheet = learned(job)
+    expect(sheet.differences).toBe(0)
+    const heard = lines(sheet).filter(({ kind }) => kind === 'learn')
+    expect(heard.length).toBeGreaterThan(0)
+    // Which device the panel then heard is not known before it is read: nothing is noted as keyed.
+    expect(new Set(heard.flatMap(({ sets }) => sets.map(({ value }) => value)))).toEqual(new Set(['']))
   })
 
   it('says each thing to mind once', () => {
@@ -181,7 +243,7 @@ describe('a sheet that is none', () => {
   it('of a panel that nobody has described, and of no panel', () => {
     const undescribed = new Catalogue(catalogue.kept.filter(({ entry }) => entry.kind !== 'interface'))
     const { doc } = cleanTarn()
-    const wanted = { doc, start: 'factory', order: 'shortest' } as const
+    const wanted = { doc, start: 'factory', order: 'shortest', identity: 'type' } as const
     expect(panelSheet({ ...wanted, catalogue: undescribed })).toBeNull()
     expect(panelSheet({ ...wanted, catalogue })).not.toBeNull()
     expect(made(new SmallJob({ panel: null }))).toBeNull()

@@ -1,10 +1,11 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { JobDocument } from '../job/document.ts'
 import { fieldOf, partOf, type MemoryWords } from '../memory/words.ts'
+import { isToBeHeard } from '../memory/must-type.ts'
 import { targetMemory } from '../memory/target.ts'
 import { knownMemory } from '../memory/readings.ts'
 import { systemOf } from '../system/system.ts'
-import { interfaceOf, screenOf, type Compiled } from './compiled.ts'
+import { filled, interfaceOf, screenOf, type Compiled } from './compiled.ts'
 import { display } from './display.ts'
 import { keysText } from './keys.ts'
 import { act, acted, switchedOn } from './machine.ts'
@@ -90,13 +91,15 @@ export interface SheetWanted {
   readonly catalogue: Catalogue
   readonly start: SheetStart
   readonly order: RouteOrder
+  /** Whether an ID that nobody heard yet is learned over the air, or typed from its sticker. */
+  readonly identity: 'learn' | 'type'
 }
 
 /**
  * Makes the sheet from what the panel holds to what the plan wants; null without a panel, or where nobody has described how it is
  * keyed. Total and deterministic.
  */
-export function panelSheet({ doc, catalogue, start, order }: SheetWanted): PanelSheet | null {
+export function panelSheet({ doc, catalogue, start, order, identity }: SheetWanted): PanelSheet | null {
   const { panel: model } = systemOf(doc, catalogue)
   const panel = model && interfaceOf(catalogue, model)
   const target = targetMemory(doc, catalogue)
@@ -104,7 +107,8 @@ export function panelSheet({ doc, catalogue, start, order }: SheetWanted): Panel
   const words: MemoryWords = { doc, panel: panel.panel, catalogue }
   const memory = start === 'keyed' ? knownMemory(doc, panel.panel.id, panel.factory) : panel.factory
   const orders: readonly RouteOrder[] = order === 'plan' ? ['plan', 'shortest'] : ['shortest', 'plan']
-  const [route, other] = routesTo({ panel, target, start: memory }, orders)
+  const isHeard = (address: string): boolean => identity === 'learn' && isToBeHeard(words, address)
+  const [route, other] = routesTo({ panel, target, start: memory, isHeard }, orders)
   if (!route?.ok) return { ok: false, reasons: (route?.reasons ?? []).map((one) => placed(words, one)) }
   const making: Making = { panel, words, told: new Set(), parts: [] }
   const clean = start === 'unknown' ? cleanStart(panel) : []
@@ -162,7 +166,8 @@ function stepLines(making: Making, step: RouteStep): void {
     if (way.inputs.length > 0) addLine(making, title, wayLine(making, way))
     return
   }
-  addLine(making, partOf(making.words, step.sets[0]?.address ?? ''), answerLine(making, step, way))
+  const line = step.kind === 'learn' ? learnLine(making, step, way) : answerLine(making, step, way)
+  addLine(making, partOf(making.words, step.sets[0]?.address ?? ''), line)
 }
 
 /** A stretch of inputs with the state in which it begins. */
@@ -214,27 +219,57 @@ function answerLine(making: Making, step: RouteStep, { before: from, inputs: way
   const { kind, answer, before, after, sets } = step
   const letters = screenOf(panel, before.screen).widget.kind === 'text'
   const typed = answer.length > 1 && kind === 'answer' ? acted(panel, before, answer.slice(0, -1)) : null
-  const keys = [keysText(way), kind === 'learn' ? keysText(answer.slice(0, 1)) : keysText(answer, letters)]
   const slips = kind === 'answer' ? slipsOf(panel, step) : []
+  const keys = [keysText(way), keysText(answer, letters)]
   return {
     keys: keys.filter((part) => part !== '').join(' '),
     typed: typed && display(panel, typed),
-    shows: display(
-      panel,
-      kind === 'learn' ? act(panel, before, answer[0] ?? { kind: 'wait', seconds: 0 }) : after,
-    ),
+    shows: display(panel, after),
     sets: sets
-      .filter(({ address }) => kind === 'learn' || held(step.from)(address) !== held(after)(address))
+      .filter(({ address }) => held(step.from)(address) !== held(after)(address))
       .map(({ address, value }) => ({
         address,
-        value: kind === 'learn' ? '' : value,
+        value,
         field: fieldOf(words, address),
-        words: kind === 'learn' ? 'make it transmit now' : wordsAt(panel, words, { address, value }),
+        words: wordsAt(panel, words, { address, value }),
       })),
     kind: kind === 'end' ? 'way' : kind,
     note: notesOf(making, [before]),
     ...{ from: restingId(from), to: restingId(after) },
     check: [...new Set(slips.map((address) => fieldOf(words, address)))],
+  }
+}
+
+/**
+ * The panel listens, and a device is made to transmit: which one it then has heard nobody knows until it is read. Where its sticker is
+ * known the line says what it must be, with the input that comes with it.
+ */
+function learnLine(making: Making, step: RouteStep, { before: from, inputs: way }: Chunk): SheetLine {
+  const { panel, words } = making
+  const { answer, before, after, sets } = step
+  const { widget } = screenOf(panel, before.screen)
+  const isKnown = sets.some(({ value }) => value !== '')
+  const listening = acted(panel, before, answer.slice(0, 1))
+  const loop =
+    widget.kind === 'serial' && widget.loopAt !== undefined ? [filled(widget.loopAt, before.pointers)] : []
+  const inWords = (address: string): string => wordsAt(panel, words, { address, value: held(after)(address) })
+  const told = (address: string, text: string) => ({
+    ...{ address, value: '', field: fieldOf(words, address) },
+    words: text,
+  })
+  return {
+    keys: [keysText(way), keysText(answer.slice(0, 1))].filter((part) => part !== '').join(' '),
+    typed: isKnown ? display(panel, listening) : null,
+    shows: display(panel, isKnown ? after : listening),
+    sets: [
+      ...sets.map(({ address }) =>
+        told(address, isKnown ? `must be ${inWords(address)}` : 'make it transmit now'),
+      ),
+      ...loop.map((address) => told(address, isKnown ? `must be ${inWords(address)}` : 'comes with it')),
+    ],
+    kind: 'learn',
+    note: notesOf(making, [before]),
+    ...{ from: restingId(from), to: restingId(after), check: [] },
   }
 }
 

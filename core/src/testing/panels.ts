@@ -80,7 +80,10 @@ export const jobOnEach: readonly (readonly [panel: string, job: () => SmallJob])
   ).map(([id, model, sticker]): readonly [string, () => SmallJob] => [
     id,
     () =>
-      new SmallJob({ panel: `panel/${id}`, radioFirmware: null, entry2: 30 })
+      new SmallJob({
+        ...{ panel: `panel/${id}`, radioFirmware: null, entry2: 30 },
+        region: catalogue.get('panel', `panel/${id}`)?.regions[0] ?? 'europe',
+      })
         .add('porch', model, { sticker })
         .number(),
   ]),

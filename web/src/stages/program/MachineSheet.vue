@@ -27,10 +27,10 @@ const items = computed(() => props.sheet.parts.map((part) => ({ id: part.id, par
             <tr v-for="(line, index) in part.lines" :key="index">
               <td class="key">
                 <KeysText :text="line.keys" />
-                <div v-if="line.kind === 'learn'" class="do">▸ make the device transmit now</div>
                 <div v-if="line.typed" class="typed">
                   ▸ <span class="mono">{{ line.typed.at(-1) }}</span>
                 </div>
+                <div v-if="line.kind === 'learn'" class="do">▸ make the device transmit now</div>
               </td>
               <td class="shows"><DisplayBox :lines="line.shows" /></td>
               <td class="means">

@@ -56,8 +56,12 @@ function ahead(place: string): number | null {
       </div>
       <div class="label quiet">{{ step.line.kind === 'wait' ? 'Now' : 'Press' }}</div>
       <div class="press"><KeysText :text="step.line.keys" /></div>
-      <div v-if="step.line.kind === 'learn'" class="do">and make the device transmit now</div>
-      <div v-if="step.line.typed" class="quiet">
+      <div v-if="step.line.kind === 'learn'" class="do">
+        <template v-if="step.line.typed"
+          >It reads <span class="mono">{{ step.line.typed.at(-1) }}</span>: </template
+        >make the device transmit now
+      </div>
+      <div v-else-if="step.line.typed" class="quiet">
         Before the last key it reads <span class="mono">{{ step.line.typed.at(-1) }}</span>
       </div>
       <div class="label quiet">It should show now</div>

@@ -14,11 +14,12 @@ export interface SheetRequest {
   readonly entries: readonly KeptEntry[]
   readonly start: SheetStart
   readonly order: RouteOrder
+  readonly identity: 'learn' | 'type'
 }
 
 /** Makes the sheet off the main thread; the page ends the worker where the plan changes meanwhile. */
 self.onmessage = (event: MessageEvent<SheetRequest>) => {
-  const { doc, entries, start, order } = event.data
-  const sheet = panelSheet({ doc, catalogue: new Catalogue(entries), start, order })
+  const { doc, entries, start, order, identity } = event.data
+  const sheet = panelSheet({ doc, catalogue: new Catalogue(entries), start, order, identity })
   self.postMessage(sheet satisfies PanelSheet | null)
 }

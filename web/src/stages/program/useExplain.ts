@@ -14,6 +14,8 @@ export function useExplain(begins: ExplainStart) {
   let asked = 0
 
   async function explain(): Promise<void> {
+    // The job may have been closed while a change was waited for.
+    if (job.jobId === null) return
     const mine = (asked += 1)
     const told = text.value.trim() === '' ? null : await ask('explain', [text.value, start.value])
     if (mine === asked) answer.value = told

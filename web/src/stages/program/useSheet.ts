@@ -19,9 +19,15 @@ export function useSheet(start: Ref<SheetStart>) {
     end()
     working.value = true
     failed.value = false
-    const order = job.rules.schools.sheetOrder
+    const { sheetOrder: order, identity } = job.rules.schools
     if (typeof Worker === 'undefined') {
-      sheet.value = panelSheet({ doc: job.doc, catalogue: job.catalogue, start: start.value, order })
+      sheet.value = panelSheet({
+        doc: job.doc,
+        catalogue: job.catalogue,
+        start: start.value,
+        order,
+        identity,
+      })
       working.value = false
       return
     }
@@ -39,6 +45,7 @@ export function useSheet(start: Ref<SheetStart>) {
       entries: job.catalogue.kept,
       start: start.value,
       order,
+      identity,
     } satisfies SheetRequest)
   }
 
@@ -49,7 +56,8 @@ export function useSheet(start: Ref<SheetStart>) {
   }
 
   // A plan that is being typed into is waited for; what is first shown is not.
-  watchDebounced([() => job.doc, () => job.catalogue, () => job.rules.schools.sheetOrder], make, {
+  const schools = (): string => `${job.rules.schools.sheetOrder} ${job.rules.schools.identity}`
+  watchDebounced([() => job.doc, () => job.catalogue, schools], make, {
     debounce: 150,
   })
   watch(start, make, { immediate: true })
