@@ -239,6 +239,22 @@ describe('what a panel cannot hold', () => {
     expect(refused.filter(({ address }) => wanted.has(address))).toEqual([])
   })
 
+  it('a zone in two areas where the panel keeps it in one, and never where it may be in both', () => {
+    const job = cleanMorrow().area(2, 'Annexe')
+    const { id, number } = job.zone('front')
+    job.set(id, { area: 'area:1', area2: 'area:2' })
+    expect(refusals(job)).toEqual([`zone.${number}.areas.2: Morrow 60 keeps a zone in one area only.`])
+    expect(target(job).wanted.get(`zone.${number}.areas.1`)).toBe('on')
+    // The same area twice is one.
+    expect(refusals(job.set(id, { area2: 'area:1' }))).toEqual([])
+    const common = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11' })
+      .area(2, 'Annexe')
+      .add('front', 'sill-8', { use: 'entry' })
+      .number()
+    common.set(common.zone('front').id, { area: 'area:1', area2: 'area:2' })
+    expect(refusals(common)).toEqual([])
+  })
+
   it('no panel wants nothing', () => {
     expect(targetMemory(new SmallJob({ panel: null }).doc, catalogue)).toBeNull()
   })

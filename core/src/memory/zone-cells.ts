@@ -159,10 +159,13 @@ export const zoneCells: Readonly<Record<ZoneField, ZoneCells>> = {
     cells: ({ doc, panel, zone }, address) => {
       const mine = new Set([zone.area, zone.area2])
       const set = zone.area !== null || zone.area2 !== null
+      const oneOnly = (panel.couplings?.twoAreas ?? 'forbidden') === 'forbidden'
       return recordsOf(doc, 'area').map((area): Cell => {
         const at = `${address}.${area.number}`
         if (area.number > panel.areas.count)
           return { address: at, refused: `${panel.name} has ${panel.areas.count} areas.` }
+        if (oneOnly && area.id === zone.area2 && area.id !== zone.area)
+          return { address: at, refused: `${panel.name} keeps a zone in one area only.` }
         return cellOf(at, set ? bit(mine.has(area.id)) : null)
       })
     },

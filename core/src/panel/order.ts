@@ -107,15 +107,31 @@ function mendedOrder(visits: Visits): readonly number[] {
   const tries = [...begins.map((begin) => nearest(links, begin)), cheapestInsertion(links), all]
   let best: readonly number[] = all
   let least = Infinity
-  for (const order of tries) {
+  const attempt = (order: readonly number[]): void => {
     const better = mended(links, order)
     const cost = orderCost(visits, better)
-    if (cost < least) {
-      least = cost
-      best = better
-    }
+    if (cost >= least) return
+    least = cost
+    best = better
   }
+  for (const order of tries) attempt(order)
+  // What no single move betters may be bettered by two: it is shaken where a mending costs little.
+  const shakes = Math.min(MOST_SHAKES, Math.floor(SHAKING / visits.count ** 2))
+  for (let shake = 1; shake <= shakes; shake++) attempt(shaken(best, shake))
   return best
+}
+
+/** Most times that an order is shaken, and how often one of a single stop would be by what mending then costs. */
+const MOST_SHAKES = 60
+const SHAKING = 60_000
+
+/** An order with its two middle parts changed about, cut at places that the number of the shake alone decides. */
+function shaken(order: readonly number[], shake: number): readonly number[] {
+  // Multiples of the golden ratio fall evenly over the order, and never on the same places twice.
+  const place = (step: number): number =>
+    1 + Math.floor(((shake * step * 0.618_034) % 1) * (order.length - 1))
+  const [a = 0, b = 0, c = 0] = [place(1), place(7), place(19)].sort((one, other) => one - other)
+  return [...order.slice(0, a), ...order.slice(b, c), ...order.slice(a, b), ...order.slice(c)]
 }
 
 function nearest(links: Links, begin: number): readonly number[] {
