@@ -49,6 +49,22 @@ test('the sheet of the Tarn is proved, and keyed step by step by two people', as
   await page.getByRole('option', { name: 'as it comes from the maker' }).click()
   await expect(page.getByRole('region', { name: 'Clean start' })).toHaveCount(0)
 
+  // Keys that somebody wrote by hand are acted out beside the plan.
+  await page.getByRole('button', { name: 'Check keys' }).click()
+  const check = page.getByRole('region', { name: 'Check keys' })
+  const inside = '[tick] for 5 s (main-user code) [tick] (installer code) [tick]'
+  const keys = check.getByLabel('Keys, in the order in which they are pressed')
+  await keys.fill(`${inside}\n[go] 50 [tick] 01 [tick] [next] 23 [tick] [home] [tick]`)
+  await expect(check).toContainText(
+    /■ Zone 01 — Porch Front Door, response type: 23, .* — the plan wants 21,/,
+  )
+  await expect(check).toContainText('▲ 1 answer is not kept yet where the keys end.')
+  await accessible(page)
+  await keys.fill(`${inside}\n[go] 50 [tock]`)
+  await expect(check).toContainText('Line 2, sign 9: Tarn 40 has no key tock; it has 1, 2, 3, home')
+  await accessible(page)
+  await check.getByRole('button', { name: 'The sheet' }).click()
+
   // At the panel: one step at a time.
   await page.setViewportSize({ width: 390, height: 844 })
   await page.getByRole('button', { name: 'Step by step' }).click()

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { catalogue } from '../testing/small-job.ts'
 import { demoPanel } from '../testing/panels.ts'
-import { distancesFrom, graphOf, restingId } from './graph.ts'
+import { distancesFrom, graphOf, restingId, wipingScreens } from './graph.ts'
 import { acted, switchedOn } from './machine.ts'
+import { routeTo } from './route.ts'
 
 const described = catalogue
   .all('panel')
@@ -32,10 +33,37 @@ describe.each(described)('where the %s rests', (id) => {
     expect(cost.filter((one) => one < Infinity).length).toBeGreaterThan(100)
   })
 
-  it('leads over no screen from which one answer wipes everything, unless that is wanted', () => {
+  it('leads to no screen from which one answer wipes everything, unless that is wanted, but out of each', () => {
     const usual = graphOf(panel, panel.factory)
-    const left = graph.nodes.filter(({ id: node }) => !usual.byId.has(node)).map(({ state }) => state.screen)
-    expect(left).toContain('wiping')
-    expect(left.length).toBeLessThanOrEqual(3)
+    const wiping = wipingScreens(panel.description)
+    const screenAt = (node: number): string => usual.nodes[node]?.state.screen ?? ''
+    const led = usual.nodes.flatMap(({ ways }) => ways.map(({ to }) => screenAt(to)))
+    expect(led.filter((screen) => wiping.has(screen))).toEqual([])
+    expect(usual.byId.has('wiping')).toBe(false)
+    expect(graph.byId.has('wiping')).toBe(true)
+    const asked = usual.nodes.filter(({ state }) => wiping.has(state.screen))
+    expect(asked.length).toBeGreaterThan(0)
+    for (const { id: node } of asked) {
+      const out = distancesFrom(usual, usual.byId.get(node) ?? -1, true).cost[usual.start]
+      expect([node, (out ?? Infinity) < Infinity]).toEqual([node, true])
+    }
+  })
+})
+
+describe('an answer that leads on to where all can be wiped', () => {
+  it('is keyed as the last one, and the way goes on from there', () => {
+    const panel = demoPanel('sallow-m')
+    // The last question before “As shipped” is which outputs sound.
+    const [outs = ''] = [...panel.addresses.keys()].filter((address) => address.startsWith('system.outputs'))
+    const value = panel
+      .values(panel.addresses.get(outs)?.template ?? '', () => '')
+      ?.list.find((one) => one.value !== panel.factory.get(outs))?.value
+    const none = new Set<string>()
+    const target = {
+      wanted: new Map([[outs, value ?? '']]),
+      ...{ open: none, left: none, hidden: none, refused: [] },
+    }
+    const route = routeTo({ panel, target, start: panel.factory, order: 'shortest' })
+    expect(route).toMatchObject({ ok: true, differences: 0 })
   })
 })

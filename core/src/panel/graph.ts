@@ -65,9 +65,11 @@ export function graphOf(panel: Compiled, memory: Memory, everywhere = false): Gr
     const best = new Map<number, Way>()
     for (const inputs of movesFrom(panel, node.state)) {
       const reached = acted(panel, node.state, inputs)
-      if (wiping.has(reached.screen)) continue
+      const wipes = wiping.has(reached.screen)
+      if (wipes && screenOf(panel, reached.screen).widget.kind === 'busy') continue
       const way = wayTo(panel, { memory, inputs, reached }, nodeOf)
-      if (!way || way.to === at) continue
+      // An answer may lead on to where all can be wiped: ways lead out from there, and none leads there.
+      if (!way || way.to === at || wipes) continue
       const known = best.get(way.to)
       if (!known || way.cost < known.cost) best.set(way.to, way)
     }
