@@ -168,12 +168,25 @@ function stopsOf({ panel, target, start, isHeard = () => false }: RouteEnds): Fo
       !target.left.has(address)
     )
       add(address, 'learn')
+  const known = [...stops.values()].filter(({ addresses: [at = ''] }) => target.wanted.has(at))
+  for (const loop of heardWith(panel, known)) stops.delete(loop)
   const emptied = takenAddresses(panel, target, start)
   const first = emptied.flatMap((address): Stop[] => {
     const place = places.get(address)
     return place ? [{ ...place, kind: 'empty' }] : []
   })
   return reasons.length > 0 ? { ok: false, reasons } : { ok: true, phases: [first, [...stops.values()]] }
+}
+
+/** Questions that need no answer of their own: an ID that is learned, and known, brings its input with it. */
+function heardWith(panel: Compiled, stops: readonly Stop[]): readonly string[] {
+  const places = placesOf(panel)
+  return stops.flatMap(({ kind, screen, pointers }) => {
+    const { widget } = screenOf(panel, screen)
+    if (kind !== 'learn' || widget.kind !== 'serial' || widget.loopAt === undefined) return []
+    const place = places.get(filled(widget.loopAt, pointers))
+    return place?.addresses.length === 1 ? [restingId(place)] : []
+  })
 }
 
 /** Addresses whose value another number is to have before they get their own: they are emptied first. */

@@ -29,8 +29,8 @@ interface LineValue {
 export interface SheetLine {
   /** Keys as they are pressed. */
   readonly keys: string
-  /** What stands on the display before the last of them, where something is typed. */
-  readonly typed: readonly string[] | null
+  /** The line of the display that shows what was typed before the last of them, or that it listens; null where nothing is typed. */
+  readonly typed: string | null
   /** What the display shows after them. */
   readonly shows: readonly string[]
   readonly sets: readonly LineValue[]
@@ -223,7 +223,7 @@ function answerLine(making: Making, step: RouteStep, { before: from, inputs: way
   const keys = [keysText(way), keysText(answer, letters)]
   return {
     keys: keys.filter((part) => part !== '').join(' '),
-    typed: typed && display(panel, typed),
+    typed: typed && typedLine(panel, before, typed),
     shows: display(panel, after),
     sets: sets
       .filter(({ address }) => held(step.from)(address) !== held(after)(address))
@@ -259,7 +259,7 @@ function learnLine(making: Making, step: RouteStep, { before: from, inputs: way 
   })
   return {
     keys: [keysText(way), keysText(answer.slice(0, 1))].filter((part) => part !== '').join(' '),
-    typed: isKnown ? display(panel, listening) : null,
+    typed: isKnown ? typedLine(panel, before, listening) : null,
     shows: display(panel, isKnown ? after : listening),
     sets: [
       ...sets.map(({ address }) =>
@@ -271,6 +271,13 @@ function learnLine(making: Making, step: RouteStep, { before: from, inputs: way 
     note: notesOf(making, [before]),
     ...{ from: restingId(from), to: restingId(after), check: [] },
   }
+}
+
+/** The line that typing changed; where it changed none, the last that has something. */
+function typedLine(panel: Compiled, before: PanelState, typed: PanelState): string {
+  const was = display(panel, before)
+  const is = display(panel, typed)
+  return is.find((line, index) => line !== was[index]) ?? is.findLast((line) => line !== '') ?? ''
 }
 
 /** What there is to mind on screens, each note once. */

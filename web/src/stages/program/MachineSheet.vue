@@ -24,26 +24,32 @@ const items = computed(() => props.sheet.parts.map((part) => ({ id: part.id, par
             </tr>
           </thead>
           <tbody>
-            <tr v-for="(line, index) in part.lines" :key="index">
-              <td class="key">
-                <KeysText :text="line.keys" />
-                <div v-if="line.typed" class="typed">
-                  ▸ <span class="mono">{{ line.typed.at(-1) }}</span>
-                </div>
-                <div v-if="line.kind === 'learn'" class="do">▸ make the device transmit now</div>
-              </td>
-              <td class="shows"><DisplayBox :lines="line.shows" /></td>
-              <td class="means">
-                <div v-for="item in line.sets" :key="item.address">
-                  <span class="quiet">{{ item.field }}: </span
-                  >{{ line.kind === 'empty' ? 'emptied first' : item.words }}
-                </div>
-                <div v-if="line.check.length > 0" class="check">
-                  ◇ a wrong key would not show: read back {{ line.check.join(', ') }}
-                </div>
-                <div v-if="line.note" class="quiet small">{{ line.note }}</div>
-              </td>
-            </tr>
+            <template v-for="(line, index) in part.lines" :key="index">
+              <tr>
+                <td class="key">
+                  <KeysText :text="line.keys" />
+                  <div v-if="line.typed" class="typed">
+                    ▸ <span class="mono">{{ line.typed }}</span>
+                  </div>
+                  <div v-if="line.kind === 'learn'" class="do">▸ make the device transmit now</div>
+                </td>
+                <td class="shows"><DisplayBox :lines="line.shows" /></td>
+                <td class="means">
+                  <div v-for="item in line.sets" :key="item.address">
+                    <span class="quiet">{{ item.field }}: </span
+                    >{{ line.kind === 'empty' ? 'emptied first' : item.words }}
+                  </div>
+                </td>
+              </tr>
+              <tr v-if="line.check.length > 0 || line.note" class="more">
+                <td colspan="3">
+                  <div v-if="line.check.length > 0" class="check">
+                    ◇ a wrong key would not show: read back {{ line.check.join(', ') }}
+                  </div>
+                  <div v-if="line.note" class="quiet small">{{ line.note }}</div>
+                </td>
+              </tr>
+            </template>
           </tbody>
         </table>
       </section>
@@ -71,8 +77,14 @@ td.shows,
 td.means {
   vertical-align: top;
 }
+tr:has(+ .more) td {
+  border-bottom: 0;
+}
+.more td {
+  padding-top: 0;
+}
 .key {
-  width: 38%;
+  width: 40%;
 }
 .shows {
   width: 30%;

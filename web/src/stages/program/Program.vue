@@ -2,7 +2,15 @@
 import { mdiPrinter } from '@mdi/js'
 import { computed, ref, shallowRef } from 'vue'
 import { useRoute, type RouteLocationRaw } from 'vue-router'
-import { programmingSheet, readBackState, recordsOf, systemOf, type PanelSheet, type SheetStart } from '#core'
+import {
+  formatSeconds,
+  programmingSheet,
+  readBackState,
+  recordsOf,
+  systemOf,
+  type PanelSheet,
+  type SheetStart,
+} from '#core'
 import { useJob } from '../../store/job-store.ts'
 import ExplainKeys from './ExplainKeys.vue'
 import MachineSheet from './MachineSheet.vue'
@@ -107,7 +115,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
         :prepend-icon="mdiPrinter"
         class="no-print text-none"
         @click="print"
-        >Print the sheet</v-btn
+        >{{ described ? 'Print' : 'Print the sheet' }}</v-btn
       >
     </div>
     <StepByStep v-if="keyed" :sheet="keyed" :start="start" @close="closed" />
@@ -144,7 +152,8 @@ const count = (number: number, one: string, many: string): string => `${number} 
           in {{ count(sheet.wanted, 'value', 'values') }}
           <span class="quiet">
             · {{ sheet.open }} left open by the plan · {{ sheet.hidden }} not asked for their type ·
-            {{ sheet.seconds }} s of waiting · {{ byPlan ? 'with fewest keys' : 'zone by zone' }} it would be
+            {{ formatSeconds(sheet.seconds) }} of waiting ·
+            {{ byPlan ? 'with fewest keys' : 'zone by zone' }} it would be
             {{ sheet.otherKeys }}
             <template v-if="left.length > 0">
               · {{ left.length === 1 ? 'zone' : 'zones' }} {{ left.join(', ') }} left as programmed: not
@@ -196,7 +205,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
 
 <style scoped>
 .begin {
-  flex: 0 1 320px;
+  flex: 0 1 270px;
 }
 .proof {
   max-width: 1000px;

@@ -58,11 +58,11 @@ function ahead(place: string): number | null {
       <div class="press"><KeysText :text="step.line.keys" /></div>
       <div v-if="step.line.kind === 'learn'" class="do">
         <template v-if="step.line.typed"
-          >It reads <span class="mono">{{ step.line.typed.at(-1) }}</span>: </template
+          >It reads <span class="mono">{{ step.line.typed }}</span>: </template
         >make the device transmit now
       </div>
       <div v-else-if="step.line.typed" class="quiet">
-        Before the last key it reads <span class="mono">{{ step.line.typed.at(-1) }}</span>
+        Before the last key it reads <span class="mono">{{ step.line.typed }}</span>
       </div>
       <div class="label quiet">It should show now</div>
       <DisplayBox :lines="step.line.shows" large />
