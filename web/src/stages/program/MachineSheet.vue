@@ -84,7 +84,7 @@ tr:has(+ .more) td {
   padding-top: 0;
 }
 .key {
-  width: 40%;
+  width: 34%;
 }
 .shows {
   width: 30%;

@@ -39,7 +39,7 @@ describe('the sheet of a described panel', () => {
     expect(text()).toContain('▲ 1 thing the Tarn 40 cannot hold as planned')
     expect(text()).toContain('Whole system: Tarn 40 takes 0 to 9 there, not “14”.')
     expect(text()).not.toContain('Step by step')
-    expect(text()).not.toContain('Print the sheet')
+    expect(text()).not.toContain('Print')
   })
 
   it('is plain and not proven where nobody has described the panel', async () => {
