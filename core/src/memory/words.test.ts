@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { PanelModel } from '../catalogue/schema.ts'
 import { systemOf } from '../system/system.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
-import { mustBeTyped } from './must-type.ts'
+import { isToBeHeard, mustBeTyped } from './must-type.ts'
 import { enrolmentAt, fieldOf, partOf, valueOf, type MemoryWords } from './words.ts'
 
 function wordsOf(job: SmallJob): MemoryWords {
@@ -215,5 +215,38 @@ describe('what is typed as it stands there before it is compared', () => {
     // No delay of this name, or none of this panel.
     expect(typed(tarn(), 'system.exitStay')).toBe(false)
     expect(typed(tarn(), 'zone.1.exit')).toBe(false)
+  })
+})
+
+describe('an ID that is learned where the firm would rather', () => {
+  const heard = (job: SmallJob, address: string): boolean => isToBeHeard(wordsOf(job), address)
+
+  it('is one that nobody heard yet, of an event that can be tripped on the bench, or of what has a slot', () => {
+    const job = tarn()
+    expect(heard(job, 'zone.1.serial')).toBe(true)
+    expect(heard(job, 'fob.2.serial')).toBe(true)
+    // No device of the plan is there.
+    expect([heard(job, 'zone.9.serial'), heard(job, 'fob.1.serial'), heard(job, 'keypad.2.serial')]).toEqual([
+      ...[false, false, false],
+    ])
+    // No ID.
+    expect([heard(job, 'zone.1.loop'), heard(job, 'system.entry1')]).toEqual([false, false])
+  })
+
+  it('is not learned again once it was heard; one that was typed or told is', () => {
+    const job = tarn()
+    const { id } = job.zone('porch')
+    job.learn(id, '20417733', { loop: 3, source: 'sticker', cause: 'typed' })
+    expect(heard(job, 'zone.1.serial')).toBe(true)
+    job.learn(id, '20417733', { loop: 3 })
+    expect(heard(job, 'zone.1.serial')).toBe(false)
+    job.learn('device:fob', '4B2K90QX', { family: 'family/wren-c' })
+    expect(heard(job, 'fob.2.serial')).toBe(false)
+  })
+
+  it('is typed of an event that nobody can trip there: heat of a smoke detector', () => {
+    const job = cleanTarn()
+    expect(heard(job, `zone.${job.zone('landing', 'smoke').number}.serial`)).toBe(true)
+    expect(heard(job, `zone.${job.zone('landing', 'heat').number}.serial`)).toBe(false)
   })
 })
