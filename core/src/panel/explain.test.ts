@@ -209,7 +209,9 @@ describe('keys that cannot be read', () => {
     ])
   })
 
-  it('nor more than so many signs', () => {
+  it('nor more than so many signs, or keys', () => {
+    expect(why(oneDoor(), '[next]×99 '.repeat(250)).reason).toBe('at most 20000 keys are acted out at once')
+    expect(why(oneDoor(), '[next] ×100').at).toBe(7)
     expect(why(oneDoor(), '1'.repeat(MOST_SIGNS + 1)).reason).toBe('at most 20000 signs are read at once')
     expect(told(oneDoor(), '1'.repeat(MOST_SIGNS)).inputs).toBe(MOST_SIGNS)
   })

@@ -69,7 +69,7 @@ export type Explained =
     }
   | { readonly ok: false; readonly at: number; readonly reason: string }
 
-/** Most signs that are read. */
+/** Most signs that are read, and most keys that they may stand for. */
 export const MOST_SIGNS = 20_000
 
 /** Explains keys at the panel of a job; null where nobody has described it. Total and deterministic. */
@@ -90,6 +90,8 @@ export function explainFor(
     if (text.length > MOST_SIGNS)
       return { ok: false, at: MOST_SIGNS, reason: `at most ${MOST_SIGNS} signs are read at once` }
     const read = readKeys(panel, text)
+    if (read.ok && read.inputs.length > MOST_SIGNS)
+      return { ok: false, at: 0, reason: `at most ${MOST_SIGNS} keys are acted out at once` }
     return read.ok ? explained(telling, read.inputs, begins(start)) : read
   }
 }

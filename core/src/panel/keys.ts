@@ -9,7 +9,7 @@ export type KeysRead =
   | { readonly ok: false; readonly at: number; readonly reason: string }
 
 const token =
-  /\s*(?:\[([^\]]{1,12})\](?:\s*for\s+(\d+(?:\.\d+)?)\s*s\b|\s*[×x](\d{1,3})(?![\dA-Za-z]))?|\(([a-z-]+) code\)|wait\s+(\d+(?:\.\d+)?)\s*s\b|\(hears ([0-9A-Z]+)(?: (\d+))?\)|(\S))/gy
+  /\s*(?:\[([^\]]{1,12})\](?:\s*for\s+(\d+(?:\.\d+)?)\s*s\b|\s*[×x](\d{1,2})(?![\dA-Za-z]))?|\(([a-z-]+) code\)|wait\s+(\d+(?:\.\d+)?)\s*s\b|\(hears ([0-9A-Z]+)(?: (\d+))?\)|(\S))/gy
 
 /** Reads keys as they are written, large or small letters; every key must be one of the panel's. */
 export function readKeys({ keys, panel }: Compiled, text: string): KeysRead {

@@ -318,7 +318,7 @@ describe('slips', () => {
     },
   )
 
-  it('tell more than yes and no: a key that a panel does not have only beeps', () => {
+  it('cannot be a key that the panel does not have: it only beeps', () => {
     expect(act(panel, switchedOn(panel, panel.factory), { kind: 'press', key: 'none' }).beeped).toBe(true)
   })
 })

@@ -161,7 +161,7 @@ function effect(did: KeyEffect): { mark: string; text: string; is: 'good' | 'bad
           <span v-if="told.unsaved > 0" class="bad"
             >▲ {{ count(told.unsaved, 'answer is', 'answers are') }} not kept yet where the keys end.</span
           >
-          <span class="quiet">
+          <span v-if="told.wanted > 0" class="quiet">
             {{
               told.missing === 0
                 ? `All ${told.wanted} values that the plan wants stand there.`
