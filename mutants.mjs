@@ -82,10 +82,37 @@ const narrow = tests('server/src', {
   'http/routes': 'http/access http/edits http/files http/guards http/firm jobs/handed-in',
   'http/service-routes': 'http/limits http/access',
 })
+/** Files of the panel, each with the tests that notice what it does: with all of its folder's, what lives takes half a minute each. */
+const panelTests = tests(core, {
+  'panel/audit': 'panel/audit',
+  'panel/compiled': 'panel/machine panel/graph panel/other-panels',
+  'panel/display': 'panel/machine panel/other-panels',
+  'panel/explain': 'panel/explain',
+  'panel/forms': 'panel/machine panel/wrong-keys panel/other-panels',
+  'panel/graph': 'panel/graph panel/route',
+  'panel/keys': 'panel/explain panel/machine panel/wrong-keys',
+  'panel/lost': 'panel/lost',
+  'panel/machine': 'panel/machine panel/wrong-keys panel/other-panels',
+  'panel/order': 'panel/order panel/route',
+  'panel/patterns': 'panel/lost panel/read-back',
+  'panel/read-back': 'panel/read-back',
+  'panel/read-off': 'panel/lost panel/read-back',
+  'panel/route': 'panel/route panel/sheet',
+  'panel/sheet': 'panel/sheet',
+  'panel/slips': 'panel/sheet',
+  'panel/state': 'panel/machine panel/wrong-keys panel/other-panels',
+  'panel/typist': 'panel/machine panel/route panel/sheet',
+  'panel/way-back': 'panel/lost',
+  'panel/whereabouts': 'panel/lost',
+  'panel/widgets': 'panel/machine panel/wrong-keys panel/other-panels',
+  'panel/worded': 'panel/explain panel/read-back',
+})
 const LEAST = 85
 
 const asked = process.argv.slice(2)
-const folders = asked.length > 0 ? asked : Object.keys(held)
+const folders = (asked.length > 0 ? asked : Object.keys(held)).flatMap((folder) =>
+  folder === `${core}/panel` ? Object.keys(panelTests) : [folder],
+)
 const counts = []
 mkdirSync('.mutants', { recursive: true })
 for (const folder of folders) {
@@ -141,7 +168,12 @@ for (const { folder, killed, of } of counts) {
 function testsOf(folder, project) {
   const own = folder.startsWith(`${core}/findings/`) && !folder.endsWith('.ts')
   if (own) return [`${folder}/*.test.ts`]
-  return narrow[folder] ?? held[folder] ?? held[dirname(folder)] ?? [`${project}/src/**/*.test.ts`]
+  return (
+    narrow[folder] ??
+    panelTests[folder] ??
+    held[folder] ??
+    held[dirname(folder)] ?? [`${project}/src/**/*.test.ts`]
+  )
 }
 
 function tests(part, byFile) {

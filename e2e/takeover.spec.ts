@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Locator, type Page } from '@playwright/test'
 import { accessible, choose, signIn, stage } from './help.ts'
+import { keysOn, linesOn, PanelOnTheWall } from './panel-in-hand.ts'
 
 /** What the nine stickers say, what they turn out to be, and where they are. */
 const stickers = [
@@ -29,6 +30,7 @@ test('a takeover: identify what is there, choose a panel, keep what fits, remedy
   await identifyAll(page)
   await choosePanel(page)
   await keepAndRemedy(page)
+  await takeStock(page)
 })
 
 async function identifyAll(page: Page): Promise<void> {
@@ -135,4 +137,68 @@ async function keepAndRemedy(page: Page): Promise<void> {
     'keeping what is there saves',
   )
   await accessible(page)
+}
+
+/** What somebody keyed into the panel years ago: a door with its chime, a longer way in, and a zone of which the job knows nothing. */
+const keyedOnce = new Map([
+  ['system.entry1', '45'],
+  ['zone.9.response', '1'],
+  ['zone.9.serial', '3F9A0C'],
+  ['zone.9.loop', '1'],
+  ['zone.9.chime', 'on'],
+  ['zone.3.response', '5'],
+])
+
+/** The panel on the wall, read off without changing it: what it holds stands beside the plan, and the plan may follow. */
+async function takeStock(page: Page): Promise<void> {
+  await stage(page, 'Zones')
+  await page.getByRole('button', { name: 'Number everything' }).click()
+  await expect(page.getByText('Number afresh')).toBeVisible()
+  await stage(page, 'Program')
+  await page.getByRole('button', { name: 'Take stock' }).click()
+  const stock = page.getByRole('region', { name: 'Take stock' })
+  const panel = new PanelOnTheWall('panel/pinfold-16', keyedOnce)
+  const exactly = stock.getByRole('button', { name: 'It shows exactly this' })
+  const something = stock.getByRole('button', { name: 'Something stands there' })
+  const read = stock.getByRole('button', { name: 'Read', exact: true })
+  await expect(exactly.or(read)).toBeVisible()
+  const limit = stock.getByLabel(/Look at zones up to/)
+  await limit.fill('90')
+  await limit.press('Enter')
+  await expect(stock.getByText('A zone number from 1 to 16, or nothing for all.')).toBeVisible()
+  await limit.fill('')
+  await limit.press('Enter')
+  await expect(limit).toHaveValue('')
+  await accessible(page)
+  for (let asked = 0; asked < 120 && (await exactly.or(read).isVisible()); asked++) {
+    const left = (await stock.getByText(/^\d+ values? to be read/).textContent()) ?? ''
+    if ((await stock.locator('.press').count()) > 0) panel.press(await keysOn(stock.locator('.press')))
+    if ((await exactly.isVisible()) && (await linesOn(stock)).join('|') === panel.shows.join('|'))
+      await exactly.click()
+    else {
+      if (await something.isVisible()) await something.click()
+      await typeDisplay(stock, panel.shows)
+      await read.click()
+      await stock.getByRole('button', { name: 'It stands there so' }).click()
+    }
+    await expect(stock.getByText(left, { exact: true })).toHaveCount(0)
+  }
+  await expect(stock.getByRole('heading', { name: /^All that is in use/ })).toBeVisible()
+  await expect(stock.getByText(/Zone 3 is in use and not in the plan/)).toBeVisible()
+  await expect(stock.getByText('■ the plan wants 30 s')).toBeVisible()
+  await accessible(page)
+  // Nothing that it holds was changed on the way.
+  for (const [address, value] of keyedOnce) expect([address, panel.kept(address)]).toEqual([address, value])
+  await stock.getByRole('button', { name: 'The plan follows the panel…' }).click()
+  await stock.getByRole('button', { name: 'Take it into the plan' }).click()
+  await expect(stock.getByText('■ the plan wants 30 s')).toHaveCount(0)
+  await stage(page, 'Zones')
+  await expect(page.getByText('45 s').first()).toBeVisible()
+}
+
+async function typeDisplay(place: Locator, lines: readonly string[]): Promise<void> {
+  for (const [index, line] of lines.entries())
+    await place
+      .getByLabel(lines.length === 1 ? 'What the display shows' : `Line ${index + 1} of the display`)
+      .fill(line)
 }

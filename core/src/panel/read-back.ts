@@ -13,7 +13,7 @@ import { keysText } from './keys.ts'
 import { acted } from './machine.ts'
 import { displayReader, placeAt, type DisplayReader, type Place } from './read-off.ts'
 import { placesOf } from './route.ts'
-import { held, type PanelState } from './state.ts'
+import { blankState, held, type PanelState } from './state.ts'
 import { answer } from './typist.ts'
 import { wordsAt } from './worded.ts'
 
@@ -275,19 +275,3 @@ function nearest({ panel, memory }: Reading, places: readonly Place[]): readonly
 
 /** Most displays that are told as near. */
 const NEAR = 3
-
-function blankState(kept: Memory): PanelState {
-  return {
-    ...{
-      screen: '',
-      pointers: {},
-      typed: null,
-      tap: null,
-      shifted: false,
-      row: 0,
-      listening: 0,
-      heard: null,
-    },
-    ...{ waited: 0, says: '', beeped: false, kept, draft: new Map() },
-  }
-}

@@ -40,6 +40,23 @@ export interface PanelState {
   readonly draft: Memory
 }
 
+/** A state with nothing typed, heard or said, and no screen yet. */
+export function blankState(kept: Memory): PanelState {
+  return {
+    ...{
+      screen: '',
+      pointers: {},
+      typed: null,
+      tap: null,
+      shifted: false,
+      row: 0,
+      listening: 0,
+      heard: null,
+    },
+    ...{ waited: 0, says: '', beeped: false, kept, draft: new Map() },
+  }
+}
+
 /** What a panel now answers at an address: the draft before what is kept; nothing as the empty text. */
 export function held(state: PanelState): (address: string) => string {
   return heldIn(state.draft, state.kept)

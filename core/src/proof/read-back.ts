@@ -1,7 +1,8 @@
 import { mustBeTyped } from '../memory/must-type.ts'
 import { readingsOf, type KnownValue, type PanelReadings } from '../memory/readings.ts'
 import type { Op } from '../job/edit.ts'
-import { planFromMemory } from '../memory/read-plan.ts'
+import type { Memory } from '../memory/memory.ts'
+import { planFromMemory, type PlanRead } from '../memory/read-plan.ts'
 import { targetMemory } from '../memory/target.ts'
 import { partOf, type MemoryWords } from '../memory/words.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
@@ -110,17 +111,23 @@ function drawn(
     })
 }
 
-/** Edits after which the plan wants what stands in the panel at an address, or why the plan cannot take it. */
-export function planFollows(
-  { doc, catalogue }: JobAndCatalogue,
-  { address, is }: Pick<ReadDifference, 'address' | 'is'>,
-): { readonly ops: readonly Op[]; readonly why: string } {
+/** Edits after which the plan wants what stands in the panel at these addresses, and which of them it cannot take, and why. */
+export function planTakes({ doc, catalogue }: JobAndCatalogue, read: Memory): PlanRead {
   const wanted = targetMemory(doc, catalogue)?.wanted ?? new Map<string, string>()
   // The rest as it is planned: a list is read with all of its members.
-  const read = planFromMemory(doc, catalogue, new Map(wanted).set(address, is))
-  const why = read.rest.find((one) => one.address === address && one.value === is)?.why ?? ''
+  const { ops, rest } = planFromMemory(doc, catalogue, new Map([...wanted, ...read]))
+  return { ops, rest: rest.filter(({ address, value }) => read.get(address) === value) }
+}
+
+/** Edits after which the plan wants what stands in the panel at an address, or why the plan cannot take it. */
+export function planFollows(
+  job: JobAndCatalogue,
+  { address, is }: Pick<ReadDifference, 'address' | 'is'>,
+): { readonly ops: readonly Op[]; readonly why: string } {
+  const { ops, rest } = planTakes(job, new Map([[address, is]]))
+  const why = rest[0]?.why ?? ''
   return {
-    ops: why === '' ? read.ops : [],
-    why: why === '' && read.ops.length === 0 ? 'the plan cannot say so' : why,
+    ops: why === '' ? ops : [],
+    why: why === '' && ops.length === 0 ? 'the plan cannot say so' : why,
   }
 }

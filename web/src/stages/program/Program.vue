@@ -16,6 +16,7 @@ import ExplainKeys from './ExplainKeys.vue'
 import MachineSheet from './MachineSheet.vue'
 import PlainSheet from './PlainSheet.vue'
 import ReadBack from './ReadBack.vue'
+import TakeStock from './TakeStock.vue'
 import StepByStep from './StepByStep.vue'
 import { useSheet } from './useSheet.ts'
 
@@ -43,10 +44,12 @@ function placeOf(address: string): RouteLocationRaw {
 const left = computed(() => programmingSheet(job.doc, job.catalogue, job.rules)?.left ?? [])
 const byPlan = computed(() => job.rules.schools.sheetOrder === 'plan')
 
+/** Whether somebody takes stock of a panel of which nothing is known. */
+const auditing = ref(false)
 /** Whether keys written by hand are being checked. */
 const explaining = ref(false)
 /** Whether the sheet itself stands there. */
-const atSheet = computed(() => !keyed.value && !reading.value && !explaining.value)
+const atSheet = computed(() => !keyed.value && !reading.value && !explaining.value && !auditing.value)
 
 /** The sheet that is keyed step by step: it stays as it was begun, whatever is noted meanwhile. */
 const keyed = shallowRef<Extract<PanelSheet, { ok: true }> | null>(null)
@@ -62,6 +65,7 @@ const compared = computed(() => readBackState({ doc: job.doc, catalogue: job.cat
 function closed(): void {
   keyed.value = null
   reading.value = false
+  auditing.value = false
   if (readings.value) start.value = 'keyed'
 }
 
@@ -105,6 +109,15 @@ const count = (number: number, one: string, many: string): string => `${number} 
         variant="tonal"
         color="primary"
         class="no-print text-none"
+        title="What a panel holds of which nothing is known"
+        @click="auditing = true"
+        >Take stock</v-btn
+      >
+      <v-btn
+        v-if="described && atSheet"
+        variant="tonal"
+        color="primary"
+        class="no-print text-none"
         @click="explaining = true"
         >Check keys</v-btn
       >
@@ -120,6 +133,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
     </div>
     <StepByStep v-if="keyed" :sheet="keyed" :start="start" @close="closed" />
     <ReadBack v-else-if="reading" :from="null" @close="closed" />
+    <TakeStock v-else-if="auditing" @close="closed" />
     <ExplainKeys
       v-else-if="explaining"
       :start="start === 'keyed' ? 'keyed' : 'factory'"

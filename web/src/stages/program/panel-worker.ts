@@ -1,8 +1,10 @@
 import {
+  auditFor,
   Catalogue,
   explainFor,
   lostFor,
   readBackFor,
+  type Audit,
   type Explained,
   type ExplainStart,
   type JobDocument,
@@ -25,6 +27,10 @@ export type PanelAsked =
   | { readonly kind: 'lost'; readonly asked: LostAsked }
   | { readonly kind: 'plan'; readonly asked: Parameters<ReadBack['plan']> }
   | { readonly kind: 'says'; readonly asked: Parameters<ReadBack['says']> }
+  | { readonly kind: 'look'; readonly asked: Parameters<Audit['next']> }
+  | { readonly kind: 'stands'; readonly asked: Parameters<Audit['stands']> }
+  | { readonly kind: 'report'; readonly asked: Parameters<Audit['report']> }
+  | { readonly kind: 'leave'; readonly asked: Parameters<Audit['leave']> }
   | { readonly kind: 'explain'; readonly asked: readonly [text: string, start: ExplainStart] }
 
 /** What comes of each. */
@@ -32,6 +38,10 @@ export interface PanelAnswers {
   readonly lost: LostAnswer
   readonly plan: ReturnType<ReadBack['plan']>
   readonly says: ReturnType<ReadBack['says']>
+  readonly look: ReturnType<Audit['next']>
+  readonly stands: ReturnType<Audit['stands']>
+  readonly report: ReturnType<Audit['report']>
+  readonly leave: ReturnType<Audit['leave']>
   readonly explain: Explained
 }
 
@@ -45,12 +55,26 @@ export function panelDesk({
   let lost: ReturnType<typeof lostFor> | undefined
   let readBack: ReadBack | null | undefined
   let explain: ReturnType<typeof explainFor> | undefined
+  let audit: Audit | null | undefined
   return ({ kind, asked }) => {
-    if (kind === 'lost') return (lost ??= lostFor({ doc, catalogue, start }))?.(asked) ?? null
-    if (kind === 'explain') return (explain ??= explainFor(doc, catalogue))?.(...asked) ?? null
-    readBack ??= readBackFor(doc, catalogue)
-    if (!readBack) return null
-    return kind === 'plan' ? readBack.plan(...asked) : readBack.says(...asked)
+    switch (kind) {
+      case 'lost':
+        return (lost ??= lostFor({ doc, catalogue, start }))?.(asked) ?? null
+      case 'explain':
+        return (explain ??= explainFor(doc, catalogue))?.(...asked) ?? null
+      case 'plan':
+        return (readBack ??= readBackFor(doc, catalogue))?.plan(...asked) ?? null
+      case 'says':
+        return (readBack ??= readBackFor(doc, catalogue))?.says(...asked) ?? null
+      case 'look':
+        return (audit ??= auditFor(doc, catalogue))?.next(...asked) ?? null
+      case 'stands':
+        return (audit ??= auditFor(doc, catalogue))?.stands(...asked) ?? null
+      case 'report':
+        return (audit ??= auditFor(doc, catalogue))?.report(...asked) ?? null
+      case 'leave':
+        return (audit ??= auditFor(doc, catalogue))?.leave(...asked) ?? null
+    }
   }
 }
 

@@ -1,0 +1,205 @@
+import { describe, expect, it } from 'vitest'
+import { recordsOf } from '../job/document.ts'
+import { targetMemory } from '../memory/target.ts'
+import { demoPanel, jobOnEach, oneDoor, PanelInHand } from '../testing/panels.ts'
+import { catalogue, SmallJob } from '../testing/small-job.ts'
+import { auditFor, type Audit, type NextDisplay } from './audit.ts'
+import { display } from './display.ts'
+import { restingId } from './graph.ts'
+
+const auditOf = (job: SmallJob): Audit => auditFor(job.doc, catalogue) ?? expect.fail('not described')
+/** A job of which only the panel is known. */
+const bare = (id: string): SmallJob => new SmallJob({ panel: `panel/${id}`, radioFirmware: null })
+
+/** What a panel holds that was keyed by the plan and heard each of its devices: an input without an ID is none. */
+function keyedInto(id: string, make: () => SmallJob): PanelInHand {
+  const panel = demoPanel(id)
+  const { doc } = make()
+  const wanted = new Map(targetMemory(doc, catalogue)?.wanted)
+  for (const { number, device } of recordsOf(doc, 'zone')) {
+    const sticker = recordsOf(doc, 'device').find(({ id: one }) => one === device)?.sticker ?? null
+    if (sticker === null) wanted.delete(`zone.${number}.loop`)
+    else if (wanted.has(`zone.${number}.loop`)) wanted.set(`zone.${number}.serial`, sticker)
+  }
+  return new PanelInHand(panel, new Map([...panel.factory, ...wanted]))
+}
+
+interface Walked {
+  readonly read: Map<string, string>
+  readonly displays: readonly NextDisplay[]
+  readonly vague: ReadonlySet<string>
+  readonly from: string | null
+}
+
+/** Goes wherever it is led, and types what stands there, or sees that nothing does. */
+function walk(audit: Audit, hand: PanelInHand, upTo: number | null): Walked {
+  const read = new Map<string, string>()
+  const asked = new Set<string>()
+  const displays: NextDisplay[] = []
+  const vague = new Set<string>()
+  let from: string | null = null
+  for (;;) {
+    const next = audit.next({ read, asked, upTo }, from)
+    if (!next) return { read, displays, vague, from }
+    // Nothing is asked for that was read: the walk must end.
+    if (displays.length > 400) expect.fail(`no end: ${next.place}`)
+    displays.push(next)
+    hand.keys(next.keys)
+    expect(restingId(hand.state)).toBe(next.place)
+    const shows = display(hand.panel, hand.state)
+    from = next.place
+    if (next.empty && shows.join('\n') === next.empty.shows.join('\n')) {
+      for (const { address, value } of next.empty.values) read.set(address, value)
+      continue
+    }
+    const said = audit.stands(read, shows, next.place)
+    if (said.kind !== 'values') expect.fail(`${next.place}: ${shows.join(' | ')} is ${said.kind}`)
+    expect(said.place).toBe(next.place)
+    for (const { address, value } of said.values) read.set(address, value)
+    for (const { address } of said.vague) vague.add(address)
+    if (said.vague.length > 0) asked.add(next.place)
+  }
+}
+
+/** The highest number in use, and two above. */
+const enough = (hand: PanelInHand): number =>
+  2 +
+  Math.max(...[...hand.state.kept.keys()].map((at) => Number(/^zone\.(\d+)\.response/.exec(at)?.[1] ?? 0)))
+
+describe('an old panel, read off', () => {
+  it.each(jobOnEach)(
+    '%s: all that is in use is read as it is held, and nothing on the way changes it',
+    (id, make) => {
+      const hand = keyedInto(id, make)
+      const before = hand.state.kept
+      const audit = auditOf(bare(id))
+      const { read, vague, from } = walk(audit, hand, enough(hand))
+      expect(hand.state.kept).toEqual(before)
+      for (const [address, value] of read)
+        expect([address, value]).toEqual([address, before.get(address) ?? ''])
+      // Whatever is stored otherwise than it comes is read, or told as what the display cannot tell.
+      const stored = Object.keys(hand.kept).filter((address) => !read.has(address) && !vague.has(address))
+      expect(stored).toEqual([])
+      expect([...read.keys()].filter((address) => address.startsWith('system.')).length).toBeGreaterThan(4)
+      const keys = audit.leave(read, from ?? '')
+      hand.keys(keys)
+      expect(restingId(hand.state)).toBe(restingId(new PanelInHand(hand.panel).state))
+      expect(Object.fromEntries(hand.state.kept)).toEqual(Object.fromEntries(before))
+    },
+  )
+
+  it('a panel as it came is seen at a glance wherever nothing is stored, and has nothing in use', () => {
+    const hand = new PanelInHand(demoPanel('pinfold-16'))
+    const audit = auditOf(bare('pinfold-16'))
+    const { read, displays } = walk(audit, hand, null)
+    const glances = displays.filter(({ empty }) => empty !== null)
+    expect(glances.flatMap(({ empty }) => empty?.values ?? []).every(({ value }) => value === '')).toBe(true)
+    // 16 zones, each by its type; those of radio by their ID, too; 8 fobs and 2 keypads.
+    const { unused, parts, unplanned, held } = audit.report(read)
+    expect([unused, unplanned]).toEqual([26, []])
+    expect(parts.map(({ part }) => part)).toEqual(['Whole system'])
+    expect(parts[0]?.lines.every(({ shipped, wanted }) => shipped && wanted !== null)).toBe(false)
+    expect([...held.keys()].every((address) => address.startsWith('system.'))).toBe(true)
+  })
+
+  it('looks at no zone above the last that is asked for', () => {
+    const hand = new PanelInHand(demoPanel('tarn-40'))
+    const { read } = walk(auditOf(bare('tarn-40')), hand, 3)
+    const numbers = [...read.keys()].flatMap((address) => /^zone\.(\d+)\./.exec(address)?.[1] ?? [])
+    expect(new Set(numbers)).toEqual(new Set(['1', '2', '3']))
+  })
+
+  it('does not take the first of a list for known where the display shows it for nothing, too', () => {
+    // The list of the Ostler opens at what is stored, and at its first row where nothing is.
+    const hand = new PanelInHand(
+      demoPanel('ostler-s-8'),
+      new Map([...demoPanel('ostler-s-8').factory, ['zone.1.response', 'D1'], ['zone.1.serial', 'H204177']]),
+    )
+    const audit = auditOf(bare('ostler-s-8'))
+    const { read, vague } = walk(audit, hand, 2)
+    expect(vague).toEqual(new Set(['zone.1.response']))
+    expect(read.has('zone.1.response')).toBe(false)
+    expect(read.get('zone.1.serial')).toBe('H204177')
+    // Any other row is what is stored.
+    expect(audit.stands(read, ['5.1 zone 01 acts', 'Shell'], '')).toMatchObject({
+      values: [{ address: 'zone.1.response', value: 'S1' }],
+      vague: [],
+    })
+  })
+})
+
+describe('what lines say', () => {
+  const audit = auditOf(bare('tarn-40'))
+  it('is told by its display, or by the one that was asked for where two show the same', () => {
+    const sum = audit.stands(new Map(), ['01 Way in, first del', '20417733 3'], '')
+    expect(sum).toMatchObject({
+      kind: 'values',
+      place: 'sum zone1',
+      values: [
+        { address: 'zone.1.response', words: '21, Way in, first delay', field: 'response type' },
+        { address: 'zone.1.serial', value: '20417733' },
+        { address: 'zone.1.loop', value: '3' },
+      ],
+    })
+    // A line that is left empty is empty, so that nothing is stored there.
+    expect(audit.stands(new Map(), ['01', ''], 'sum zone1')).toMatchObject({
+      values: [{ value: '' }, { value: '' }, { value: '' }],
+    })
+  })
+
+  it('is nothing where no display shows that, and where a message stands or something is typed', () => {
+    expect(audit.stands(new Map(), ['nothing of the kind', ''], '')).toEqual({ kind: 'unread' })
+    expect(audit.stands(new Map(), ['', ''], '')).toEqual({ kind: 'unread' })
+    // From outside it tells nothing of what it holds.
+    const hand = new PanelInHand(demoPanel('tarn-40'))
+    expect(audit.stands(new Map(), display(hand.panel, hand.state), '').kind).toBe('unread')
+    expect(audit.stands(new Map(), ['who is there?', 'not known'], '').kind).toBe('busy')
+  })
+})
+
+describe('the report', () => {
+  it('says beside the plan what is as planned, otherwise, as it comes, or changed', () => {
+    const job = oneDoor()
+    const read = new Map([
+      ...[...(targetMemory(job.doc, catalogue)?.wanted ?? [])].filter(([at]) => at.startsWith('zone.1.')),
+      ['zone.1.chime', 'off'],
+      ['zone.2.response', 'E1'],
+      ['zone.2.serial', '20417001'],
+      ['zone.2.chime', 'on'],
+      ['zone.2.report', 'on'],
+      ['zone.3.response', ''],
+    ])
+    const { parts, unused, unplanned, held } = auditOf(job).report(read)
+    const at = (address: string) =>
+      parts.flatMap(({ lines }) => lines).find((line) => line.address === address) ?? expect.fail(address)
+    expect(at('zone.1.response')).toMatchObject({
+      asPlanned: true,
+      shipped: false,
+      part: 'Zone 01 — Front door',
+    })
+    expect(at('zone.1.chime')).toMatchObject({ asPlanned: false, wanted: 'yes', words: 'no', shipped: true })
+    expect(at('zone.2.chime')).toMatchObject({ asPlanned: false, wanted: null, shipped: false })
+    expect(at('zone.2.report')).toMatchObject({ asPlanned: false, wanted: null, shipped: true })
+    expect([unused, unplanned]).toEqual([1, [2]])
+    expect(held.has('zone.3.response')).toBe(false)
+    expect(held.get('zone.1.chime')).toBe('off')
+  })
+
+  it('tells of a planned zone that has nothing stored, and lets the plan take nothing of it', () => {
+    const { parts, held, unused } = auditOf(oneDoor()).report(
+      new Map([
+        ['zone.1.response', ''],
+        ['zone.1.serial', ''],
+      ]),
+    )
+    expect(parts.flatMap(({ lines }) => lines).map(({ words, asPlanned }) => [words, asPlanned])).toEqual([
+      ['nothing', false],
+      ['nothing', false],
+    ])
+    expect([held.size, unused]).toEqual([0, 0])
+  })
+
+  it('is none without a panel', () => {
+    expect(auditFor(new SmallJob({ panel: null }).doc, catalogue)).toBeNull()
+  })
+})
