@@ -168,6 +168,10 @@ function effect(did: KeyEffect): { mark: string; text: string; is: 'good' | 'bad
                 : `Of ${told.wanted} values that the plan wants, ${told.missing} do not stand there.`
             }}
           </span>
+          <p v-if="idle > 0 && idle === items.length">
+            They begin outside, where the panel shows <DisplayBox :lines="items[0]?.line.shows ?? []" />:
+            write the way in before them, as the sheet has it.
+          </p>
           <ul v-if="otherwise.length > 0">
             <li v-for="one in otherwise" :key="one.address" class="bad">
               ■ {{ one.part }}, {{ one.field }}: {{ one.words || 'nothing' }}{{ beside(one) }}

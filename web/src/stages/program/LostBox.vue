@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 import type { LostAnswer, LostPlace, SheetLine, SheetStart } from '#core'
 import DisplayBox from './DisplayBox.vue'
 import DisplayFields from './DisplayFields.vue'
@@ -73,11 +73,15 @@ function again(): void {
   read.value = read.value.map(() => '')
 }
 
+// The fields and what they tell stand below what is asked: on a small screen nobody would see them.
+const box = useTemplateRef('box')
+onMounted(() => box.value?.scrollIntoView?.({ block: 'center' }))
+
 const isHere = (place: LostPlace): boolean => place.place === props.line.to && place.back !== ''
 </script>
 
 <template>
-  <section class="lost" aria-label="Lost">
+  <section ref="box" class="lost" aria-label="Lost">
     <p>
       Stop here; nothing of this step is noted. Type what the display shows: one line is enough, and misread
       signs are allowed.

@@ -51,7 +51,9 @@ async function limitTo(): Promise<void> {
   const isAll = limit.value.trim() === ''
   limitWrong.value = isRight || isAll ? '' : `A zone number from ${from} to ${to}, or nothing for all.`
   if (limitWrong.value !== '') return
-  upTo.value = isAll ? null : number
+  const most = isAll ? null : number
+  if (most === upTo.value) return
+  upTo.value = most
   await look()
 }
 
@@ -99,8 +101,8 @@ function print(): void {
           {{ planned }} as planned,
           <strong v-if="otherwise > 0" class="warn">{{ otherwise }} otherwise than the plan wants</strong>
           <template v-else>none otherwise than the plan wants</template>,
-          {{ times(changed, 'other that was changed', 'others that were changed') }} since it came from the
-          maker.
+          {{ changed === 0 ? 'nothing else changed' : times(changed, 'other changed', 'others changed') }}
+          since it came from the maker.
         </template>
         <template v-if="report.unused > 0">
           {{ times(report.unused, 'number has', 'numbers have') }} nothing stored.</template
@@ -185,7 +187,7 @@ function print(): void {
             :label="`Look at zones up to (${zones.from} to ${zones.to}; empty: all)`"
             inputmode="numeric"
             :error-messages="limitWrong"
-            @change="limitTo"
+            @blur="limitTo"
           />
         </form>
       </div>

@@ -158,3 +158,59 @@ describe('keys written by hand', () => {
     expect(page.host.querySelector('textarea')?.value).toContain('[tock]')
   })
 })
+
+describe('taking stock of a panel', () => {
+  const read = async (...lines: readonly string[]): Promise<void> => {
+    for (const [index, line] of lines.entries()) await page.type(`Line ${index + 1} of the display`, line)
+    await press('Read')
+  }
+
+  it('asks for one display at a time, tells what it says, and notes it once it is confirmed', async () => {
+    page = await openJob(
+      after(smallDoc(), [{ op: 'set', id: 'job:main', field: 'entry1', from: null, to: 30 }]),
+    )
+    await page.show(Program)
+    await press('Take stock')
+    expect(text()).toContain('Nothing on the way stores anything.')
+    const left = (): number => Number(/(\d+) values? to be read/.exec(text())?.[1])
+    const all = left()
+    await page.type('Look at zones up to (1 to 42; empty: all)', '0')
+    expect(text()).toContain('A zone number from 1 to 42, or nothing for all.')
+    expect(left()).toBe(all)
+    await page.type('Look at zones up to (1 to 42; empty: all)', '2')
+    await page.settle()
+    expect(left()).toBeLessThan(all)
+    await press('Read')
+    expect(text()).toContain('▲ Type what the display shows.')
+    await read('nothing of the kind', 'at all')
+    expect(text()).toContain('No display of this panel that tells what it holds shows exactly that.')
+    await read('who is there?', 'not known')
+    expect(text()).toContain('A message stands there')
+    expect(held()).toEqual([])
+    // A display that was not asked for says what it says.
+    await read('14 first way in, s', '75')
+    expect(text()).toMatch(/entry delay 1: 75 s/)
+    expect(held()).toEqual([])
+    await press('It stands there so')
+    expect(held()).toMatchObject([
+      {
+        ...{ how: 'typed', saved: true, section: 'Whole system' },
+        values: [{ address: 'system.entry1', value: '75' }],
+      },
+    ])
+    await press('Pass over this display')
+    await press('What was read so far')
+    expect(text()).toContain('Read so far: 1 value of the Tarn 40')
+    expect(text()).toContain('1 otherwise than the plan wants')
+    expect(text()).toMatch(/entry delay 1 ?75 s ?■ the plan wants 30 s/)
+    expect(text()).toContain('▲ Zones above 2 were not looked at.')
+    expect(text()).toContain('▲ 1 display was passed over')
+    await press('The plan follows the panel…')
+    expect(text()).toContain('What the plan would take')
+    await press('Take it into the plan')
+    expect(recordsOf(page.job.doc, 'job')[0]?.entry1).toBe(75)
+    expect(text()).toMatch(/1 as planned, none otherwise/)
+    await press('Go on reading')
+    expect(text()).toContain('It tells:')
+  })
+})
