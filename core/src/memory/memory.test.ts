@@ -1,15 +1,7 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { ZoneField } from '../catalogue/schema.ts'
 import { zoneFields } from '../catalogue/schema.ts'
-import { recordsOf } from '../job/document.ts'
-import { applyOps } from '../job/edit.ts'
-import type { JobInfo, Zone } from '../job/records.ts'
-import { carelessJobs } from '../testing/careless-jobs.ts'
-import { runs } from '../testing/runs.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import type { Memory } from './memory.ts'
-import { planFromMemory } from './read-plan.ts'
 import { differences, keyedInto, targetMemory, type TargetMemory } from './target.ts'
 import { zoneCells } from './zone-cells.ts'
 
@@ -192,6 +184,51 @@ describe('what a plan wants of the others', () => {
   })
 })
 
+describe('cells of a zone that say little', () => {
+  it('a group of verified fire up to the last that the panel has; open where none is planned', () => {
+    const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: null })
+      .add('one', 'brander-8')
+      .number()
+    const { id, number } = job.zone('one', 'smoke')
+    job.set(id, { response: 'fire-verified', fireGroup: 3 })
+    expect([target(job).refused, target(job).wanted.get(`zone.${number}.fireGroup`)]).toEqual([[], '3'])
+    job.set(id, { fireGroup: null })
+    expect(target(job).open.has(`zone.${number}.fireGroup`)).toBe(true)
+  })
+
+  it('a label that is empty or of blanks is open, and so is a wiring that nobody stated', () => {
+    const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: null })
+      .add('one', 'sill-8')
+      .add('two', 'contact-w')
+      .number()
+    const [radio, wired] = [job.zone('one'), job.zone('two')]
+    job.set(radio.id, { label: '  ' }).set(wired.id, { wiring: null })
+    const { open, wanted } = target(job)
+    expect(open.has(`zone.${radio.number}.label`)).toBe(true)
+    expect(open.has(`wired.${wired.number}.wiring`)).toBe(true)
+    // A wired zone has neither ID nor input, one of radio no wiring.
+    const asked = [...open, ...wanted.keys()]
+    expect(
+      asked.filter((at) => /^zone\.\d+\.(serial|inputs)/.test(at) && at.includes(`.${wired.number}.`)),
+    ).toEqual([])
+    expect(asked.includes(`wired.${radio.number}.wiring`)).toBe(false)
+  })
+
+  it('a kind of equipment as the panel keys it, or refused where it has no such kind', () => {
+    const job = SmallJob.morrow().add('one', 'latchet', { use: 'opening' }).number()
+    const { id, number } = job.zone('one')
+    job.set(id, { equipmentKind: null })
+    expect(target(job).open.has(`zone.${number}.equipmentKind`)).toBe(true)
+    job.set(id, { equipmentKind: 'lantern' })
+    expect(target(job).refused).toEqual([
+      {
+        address: `zone.${number}.equipmentKind`,
+        reason: expect.stringMatching(/^Morrow 60 has no kind of equipment “lantern”/) as unknown,
+      },
+    ])
+  })
+})
+
 describe('what a panel cannot hold', () => {
   const refusals = (job: SmallJob) =>
     target(job).refused.map(({ address, reason }) => `${address}: ${reason}`)
@@ -275,159 +312,6 @@ describe('comparing and keying', () => {
     const keyed = keyedInto(memory, is)
     expect(differences(memory, keyed)).toEqual([])
     expect(keyed.get('panel.77')).toBe('1')
-  })
-})
-
-/** The same job with nothing planned in what a memory can tell: reading must bring it all back. */
-function emptied(job: SmallJob): SmallJob {
-  const nothing: Partial<Zone> = {
-    ...{
-      response: null,
-      equipmentCode: null,
-      equipmentKind: null,
-      loop: null,
-      label: '',
-      area: null,
-      area2: null,
-    },
-    ...{ report: false, chime: false, chimeStyle: null, supervise: false, transmissionDelay: false },
-    ...{ sirens: null, doubleKnock: false, dayZone: false, fireGroup: null, wiring: null },
-    ...{ reedOn: null, terminalsOn: null, endOfLineOn: null },
-  }
-  const info: Partial<JobInfo> = {
-    ...{ entry1: null, entry2: null, exit: null, exitStay: null, abortWindow: null, sirenSeconds: null },
-    ...{ swinger: null, superviseMinutes: null, exitBy: null, openAtExit: null, outputs: null, keysOff: [] },
-    ...{ entryBeeps: null, exitBeeps: null, keySwitch: 'none', exitUnitSwitched: false, stayToEntry2: false },
-  }
-  const bare = new SmallJob()
-  bare.doc = job.doc
-  bare.set('job:main', info)
-  for (const { id, asProgrammed } of recordsOf(bare.doc, 'zone')) if (!asProgrammed) bare.set(id, nothing)
-  for (const { id } of recordsOf(bare.doc, 'area'))
-    bare.set(id, { entry1: null, entry2: null, exit: null, exitStay: null })
-  return bare
-}
-
-describe('the way back', () => {
-  it('brings a plan back from the memory that it wants, on every panel and of careless jobs', () => {
-    const panels = new Set<string>()
-    fc.assert(
-      fc.property(carelessJobs, (job) => {
-        const before = target(job)
-        const bare = emptied(job)
-        const read = planFromMemory(bare.doc, catalogue, before.wanted)
-        const result = applyOps(bare.doc, read.ops)
-        if (!result.ok) throw new Error(JSON.stringify(result.conflict))
-        const after = targetMemory(result.doc, catalogue) ?? expect.fail('no panel')
-        // IDs are evidence and stand on the devices; slots and areas of keypads are no plan of a zone.
-        const told = new Set(read.rest.map(({ address }) => address))
-        for (const [address, value] of before.wanted)
-          if (/^(system|area|zone|wired)\./.test(address) && !told.has(address))
-            expect([address, after.wanted.get(address)]).toEqual([address, value])
-        for (const address of told) expect(address).toMatch(/\.serial$|^(fob|keypad|siren)\./)
-        panels.add(recordsOf(job.doc, 'job')[0]?.panel ?? '')
-      }),
-      { numRuns: runs(300), seed: 14 },
-    )
-    expect(panels.size).toBe(7)
-  })
-
-  /** What one zone plans, on a panel, with the device that it watches. */
-  const planned: readonly [string, string, string, Partial<Zone>][] = [
-    ['ostler-s-8', 'sill-8', 'open', { area: 'area:1', area2: 'area:2', chime: true }],
-    ['ostler-s-8', 'brander-8', 'smoke', { response: 'fire-verified', fireGroup: 2 }],
-    ['ostler-s-8', 'sill-8', 'open', { reedOn: false, terminalsOn: true, endOfLineOn: true }],
-    ['ostler-s-8', 'contact-w', 'open', { wiring: 'end-of-line' }],
-    ['sallow-m', 'contact-w', 'open', { wiring: 'double' }],
-    ['quillet-32', 'sill-8', 'open', { chime: true, chimeStyle: 'say', doubleKnock: true }],
-    ['sallow-m', 'jetty', 'open', { chime: true, chimeStyle: 'wood' }],
-    ['pinfold-16', 'pebble', 'open', { sirens: [2, 4], dayZone: true }],
-    ['morrow-60', 'latchet', 'open', { equipmentKind: 'opening', loop: 2, label: 'YARD GATE' }],
-    ['tarn-40', 'reedling', 'open', { equipmentCode: '318', report: false, transmissionDelay: true }],
-  ]
-  it.each(planned)('%s, %s: %s of %j', (panel, model, event, fields) => {
-    const on = panel === 'morrow-60' ? SmallJob.morrow() : new SmallJob({ panel: `panel/${panel}` })
-    const job = on.area(2, 'Annexe').add('one', model, { use: 'opening' }).number()
-    const { id } = job.zone('one', event)
-    job.set(id, fields)
-    const before = target(job)
-    const bare = emptied(job)
-    const result = applyOps(bare.doc, planFromMemory(bare.doc, catalogue, before.wanted).ops)
-    if (!result.ok) throw new Error(JSON.stringify(result.conflict))
-    expect(recordsOf(result.doc, 'zone').find((zone) => zone.id === id)).toMatchObject(fields)
-  })
-
-  it('reads a delay in the unit that the memory has, not in that of the plan', () => {
-    const job = new SmallJob({ panel: 'panel/pinfold-16', exitUnitSwitched: true, exit: 60 })
-    const { wanted } = target(job)
-    const bare = emptied(job)
-    const { ops } = planFromMemory(bare.doc, catalogue, wanted)
-    expect(ops).toContainEqual(expect.objectContaining({ field: 'exit', to: 60 }))
-    expect(ops).toContainEqual(expect.objectContaining({ field: 'exitUnitSwitched', to: true }))
-  })
-
-  it('does not guess between two types of one code, nor between three areas', () => {
-    const job = new SmallJob({ panel: 'panel/ostler-s-8' })
-      .area(2, 'Annexe')
-      .area(3, 'Barn')
-      .add('one', 'sill-8')
-      .number()
-    const { number } = job.zone('one')
-    const held = new Map([1, 2, 3].map((area) => [`zone.${number}.areas.${area}`, 'on']))
-    const { ops, rest } = planFromMemory(job.doc, catalogue, held)
-    expect(ops).toEqual([])
-    expect(rest.map(({ why }) => why)).toEqual(Array(3).fill('it is in 3 areas'))
-    expect(planFromMemory(job.doc, catalogue, new Map([[`zone.${number}.areas.4`, 'on']])).rest[0]?.why).toBe(
-      'it is in an area that the plan does not have',
-    )
-  })
-
-  it('changes nothing where the plan is what the memory holds', () => {
-    for (const job of [cleanTarn(), cleanMorrow()])
-      expect(
-        planFromMemory(job.doc, catalogue, target(job).wanted).ops.filter(({ op }) => op !== 'set'),
-      ).toEqual([])
-  })
-
-  it.each<[string, string, string]>([
-    ['system.entry1', '3', 'no value of'],
-    ['system.entry1', 'soon', 'no value of'],
-    ['system.siren', '99', 'no value of siren time'],
-    ['system.keysOff.help-key', 'maybe', 'neither on nor off'],
-    ['system.exitBeeps', 'loud', 'no value of'],
-    ['zone.1.response', '99', 'no response type has the code 99'],
-    ['zone.1.loop', '0', 'no loop from 1 to 16'],
-    ['zone.1.report', '1', 'neither on nor off'],
-    ['zone.1.label', '4 xyz', 'no word has the number'],
-    ['zone.1.serial', '20417733', 'an ID is evidence'],
-    ['zone.39.response', '21', 'the plan has no such zone'],
-    ['panel.047', '3', 'no word for it'],
-  ])('tells what it does not take: %s = %s', (address, value, why) => {
-    const job = cleanTarn()
-    job.set(job.zone('porch').id, { number: 1 })
-    const { ops, rest } = planFromMemory(job.doc, catalogue, new Map([[address, value]]))
-    expect(ops).toEqual([])
-    expect(rest).toHaveLength(1)
-    expect(rest[0]).toMatchObject({ address, value })
-    expect(rest[0]?.why).toContain(why)
-  })
-
-  it('never throws, whatever a memory holds', () => {
-    const address = fc.oneof(
-      fc.constantFrom('system.entry1', 'system.siren', 'system.exitUnit', 'area.1.exit', 'zone.1.areas.9'),
-      fc
-        .tuple(fc.constantFrom<ZoneField>(...zoneFields), fc.nat(40))
-        .map(([field, n]) => `zone.${n}.${field}`),
-      fc.string(),
-    )
-    fc.assert(
-      fc.property(carelessJobs, fc.array(fc.tuple(address, fc.string())), (job, held) => {
-        const memory = new Map(held)
-        const { rest } = planFromMemory(job.doc, catalogue, memory)
-        for (const { address: at, value } of rest) expect(memory.get(at)).toBe(value)
-      }),
-      { numRuns: runs(200) },
-    )
   })
 })
 
