@@ -90,7 +90,7 @@ const panelTests = tests(core, {
   'panel/explain': 'panel/explain',
   'panel/forms': 'panel/machine panel/wrong-keys panel/other-panels',
   'panel/graph': 'panel/graph panel/route',
-  'panel/keys': 'panel/explain panel/machine panel/wrong-keys',
+  'panel/keys': 'panel/keys panel/explain',
   'panel/lost': 'panel/lost',
   'panel/machine': 'panel/machine panel/wrong-keys panel/other-panels',
   'panel/order': 'panel/order panel/route',
