@@ -246,6 +246,8 @@ export {
 export type { ProofItem, ProofKey, ProofStop } from './proof/owed.ts'
 export { alsoShows, proofMethods, proofRules, stationSees } from './proof/table.ts'
 
+export { clocksOf, leftWords } from './proof/clocks.ts'
+export type { Clock } from './proof/clocks.ts'
 export { changedSince, PANEL } from './proof/copy.ts'
 export {
   openStates,

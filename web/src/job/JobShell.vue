@@ -7,6 +7,7 @@ import { jobInfo, titleOf, type JournalEntry } from '#core'
 import { stages } from './stages.ts'
 import { isTyping, useShortcuts } from './useShortcuts.ts'
 import { ApiError } from '../line/api.ts'
+import ClockStrip from './ClockStrip.vue'
 import CopyPlan from './CopyPlan.vue'
 import FindingsPanel from './findings/FindingsPanel.vue'
 import JournalPanel from './JournalPanel.vue'
@@ -165,7 +166,7 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
       <CopyPlan />
     </p>
     <v-progress-linear v-if="!failure && !job.jobId" indeterminate aria-label="Opening the job" />
-    <template v-else-if="!failure"><StageHint /><router-view /></template>
+    <template v-else-if="!failure"><ClockStrip /><StageHint /><router-view /></template>
   </v-main>
   <FindingsPanel v-if="job.jobId" v-model="findingsOpen" />
   <TrayDialog />
