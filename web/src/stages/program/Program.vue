@@ -122,13 +122,12 @@ const count = (number: number, one: string, many: string): string => `${number} 
         >Check keys</v-btn
       >
       <v-btn
-        v-if="panel && atSheet && (!described || sheet?.ok)"
-        :variant="described ? 'tonal' : 'flat'"
+        v-if="panel && atSheet && !described"
         color="primary"
         :prepend-icon="mdiPrinter"
         class="no-print text-none"
         @click="print"
-        >{{ described ? 'Print' : 'Print the sheet' }}</v-btn
+        >Print the sheet</v-btn
       >
     </div>
     <StepByStep v-if="keyed" :sheet="keyed" :start="start" @close="closed" />
@@ -196,10 +195,20 @@ const count = (number: number, one: string, many: string): string => `${number} 
           Nothing is to be keyed: the panel {{ start === 'factory' ? 'comes' : 'already is' }} as the plan
           wants it.
         </p>
-        <p v-else class="quiet small">
-          From left to right and down; ▸ is what must stand there before the last key of a line. Codes are
-          written in by hand and are secrets: never leave them on the sheet or the panel.
-        </p>
+        <div v-else class="guide">
+          <p class="quiet small">
+            From left to right and down; ▸ is what must stand there before the last key of a line. Codes are
+            written in by hand and are secrets: never leave them on the sheet or the panel.
+          </p>
+          <v-btn
+            variant="text"
+            size="small"
+            :prepend-icon="mdiPrinter"
+            class="no-print text-none"
+            @click="print"
+            >Print</v-btn
+          >
+        </div>
         <MachineSheet :sheet="sheet" />
       </template>
       <section v-else-if="sheet && !sheet.ok && !failed" class="sheet reasons">
@@ -227,6 +236,16 @@ const count = (number: number, one: string, many: string): string => `${number} 
 }
 .open {
   color: rgb(var(--v-theme-warning));
+}
+.guide {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  justify-content: space-between;
+  margin: 0 0 10px;
+}
+.guide p {
+  margin: 0;
 }
 .reasons {
   padding: 14px 18px;
