@@ -85,10 +85,10 @@ const narrow = tests('server/src', {
 /** Files of the panel, each with the tests that notice what it does: with all of its folder's, what lives takes half a minute each. */
 const panelTests = tests(core, {
   'panel/audit': 'panel/audit',
-  'panel/compiled': 'panel/machine panel/graph panel/other-panels',
+  'panel/compiled': 'panel/compiled panel/machine panel/graph',
   'panel/display': 'panel/machine panel/other-panels',
   'panel/explain': 'panel/explain',
-  'panel/forms': 'panel/machine panel/wrong-keys panel/other-panels',
+  'panel/forms': 'panel/forms panel/machine panel/wrong-keys',
   'panel/graph': 'panel/graph panel/route',
   'panel/keys': 'panel/keys panel/explain',
   'panel/lost': 'panel/lost',

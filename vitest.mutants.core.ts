@@ -6,8 +6,6 @@ export default defineConfig({
     include: (process.env.KAPELLE_MUTANTS ?? 'core/src/**/*.test.ts').split(';'),
     exclude: ['**/world.test.ts', '**/families.test.ts'],
     testTimeout: 120_000,
-    // Modules are read once for all files: that is most of what a mutant costs.
-    isolate: false,
     env: { KAPELLE_FEW: '1' },
   },
 })
