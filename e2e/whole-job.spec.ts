@@ -215,7 +215,7 @@ async function proveAll(page: Page): Promise<void> {
     card.getByText('Put the station on test first: an alarm sent now would bring help to a test.'),
   ).toBeVisible()
   await page.getByRole('button', { name: 'Put the station on test' }).click()
-  await expect(page.getByText('The station is on test')).toBeVisible()
+  await expect(page.getByText('● The station is on test')).toBeVisible()
 
   // A reading that does not hold cannot pass; a failed one stays beside the retest.
   await card.getByLabel('Reading').fill('1')
