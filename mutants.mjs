@@ -85,7 +85,7 @@ const narrow = tests('server/src', {
 /** Files of the panel, each with the tests that notice what it does: with all of its folder's, what lives takes half a minute each. */
 const panelTests = tests(core, {
   'panel/audit': 'panel/audit',
-  'panel/compiled': 'panel/compiled panel/machine panel/graph',
+  'panel/compiled': 'panel/compiled',
   'panel/display': 'panel/machine panel/other-panels',
   'panel/explain': 'panel/explain',
   'panel/forms': 'panel/forms panel/machine panel/wrong-keys',
