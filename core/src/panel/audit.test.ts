@@ -199,6 +199,20 @@ describe('the report', () => {
     expect([held.size, unused]).toEqual([0, 0])
   })
 
+  it('takes a zone that is left as programmed for planned, in use or not', () => {
+    const job = oneDoor()
+    job.set(job.zone('porch').id, { asProgrammed: true })
+    const report = (value: string) =>
+      auditOf(job).report(
+        new Map([
+          ['zone.1.response', value],
+          ['zone.1.serial', ''],
+        ]),
+      )
+    expect(report('21')).toMatchObject({ unplanned: [], unused: 0 })
+    expect(report('')).toMatchObject({ unplanned: [], unused: 0, parts: [{ part: 'Zone 01 — Front door' }] })
+  })
+
   it('is none without a panel', () => {
     expect(auditFor(new SmallJob({ panel: null }).doc, catalogue)).toBeNull()
   })

@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { JobDocument } from '../job/document.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Memory } from '../memory/memory.ts'
 import { targetMemory } from '../memory/target.ts'
 import { fieldOf, partOf, type MemoryWords } from '../memory/words.ts'
@@ -74,7 +74,7 @@ export type StandsThere =
 interface ReadSoFar {
   /** What is known of it, by address; the empty text for nothing. */
   readonly read: Memory
-  /** Displays that were read or passed over: screens with their pointers. */
+  /** Displays that are not asked for again: passed over, or read and not telling all. Screens with their pointers. */
   readonly asked: ReadonlySet<string>
   /** The highest number of a zone that is looked at; null for all. */
   readonly upTo: number | null
@@ -108,7 +108,7 @@ export interface Audit {
   /** What these lines say; `at` names the display where several show the same. */
   readonly stands: (read: Memory, lines: readonly string[], at: string) => StandsThere
   readonly report: (read: Memory) => AuditReport
-  /** Keys out from a place; empty where none lead out that neither store nor drop anything. */
+  /** Keys out from a place; empty where none lead out without dropping anything. */
   readonly leave: (read: Memory, from: string) => string
 }
 
@@ -338,43 +338,48 @@ const isInUse = (read: Memory, tells: readonly string[]): boolean =>
   tells.some((address) => (read.get(address) ?? '') !== '')
 
 function reportOf(auditing: Auditing, read: Memory, wanted: Memory): AuditReport {
-  const { panel, words, told } = auditing
+  const { panel, words } = auditing
   const parts = new Map<string, AuditLine[]>()
   const unused = new Set<string>()
   const held = new Map<string, string>()
   const used = new Set<number>()
+  // A zone that is left as programmed is planned, though nothing is wanted of it.
+  const planned = new Set(recordsOf(words.doc, 'zone').map((zone) => zone.number))
   // In the order in which the panel's own fields stand, not in that of the walk.
   for (const address of panel.addresses.keys()) {
     const value = read.get(address)
     if (value === undefined) continue
     const { group, number } = numberAt(address)
     const tells = tellsOf(auditing, group, number)
-    if (tells && !isInUse(read, tells) && !tells.some((one) => wanted.has(one))) {
+    const isPlanned = group === 'zone' ? planned.has(number) : tells?.some((one) => wanted.has(one))
+    if (tells && !isInUse(read, tells) && isPlanned !== true) {
       unused.add(`${group} ${number}`)
       continue
     }
     const isUsed = tells === null || isInUse(read, tells)
     if (group === 'zone' && isUsed) used.add(number)
     if (isUsed && value !== '') held.set(address, value)
-    const want = wanted.get(address)
-    const line = {
-      ...told(address, value),
-      shipped: (panel.factory.get(address) ?? '') === value,
-      wanted: want === undefined ? null : wordsAt(panel, words, { address, value: want }),
-      asPlanned: want === value,
-    }
+    const line = lineOf(auditing, { address, value }, wanted.get(address))
     parts.set(line.part, [...(parts.get(line.part) ?? []), line])
   }
-  const planned = new Set(
-    [...wanted.keys()]
-      .map(numberAt)
-      .filter(({ group }) => group === 'zone')
-      .map(({ number }) => number),
-  )
   return {
     parts: [...parts].map(([part, lines]) => ({ part, lines })),
     unused: unused.size,
     held,
     unplanned: [...used].filter((number) => !planned.has(number)).sort((a, b) => a - b),
+  }
+}
+
+/** A value that was read, beside what the plan wants there. */
+function lineOf(
+  { panel, words, told }: Auditing,
+  { address, value }: { readonly address: string; readonly value: string },
+  want: string | undefined,
+): AuditLine {
+  return {
+    ...told(address, value),
+    shipped: (panel.factory.get(address) ?? '') === value,
+    wanted: want === undefined ? null : wordsAt(panel, words, { address, value: want }),
+    asPlanned: want === value,
   }
 }

@@ -1,7 +1,7 @@
 import type { Move, Target } from '../catalogue/schema.ts'
 import type { Memory } from '../memory/memory.ts'
 import { filled, movesOf, screenOf, type Compiled } from './compiled.ts'
-import { guardHolds, keptDraft, write, type Input, type PanelState } from './state.ts'
+import { blankState, guardHolds, keptDraft, write, type Input, type PanelState } from './state.ts'
 import { codeTyped, heardOn, opened, settled, typedOn } from './widgets.ts'
 
 /*
@@ -12,22 +12,7 @@ import { codeTyped, heardOn, opened, settled, typedOn } from './widgets.ts'
 /** A panel at its first screen, holding this. */
 export function switchedOn(panel: Compiled, kept: Memory): PanelState {
   const { start } = panel.description
-  const state: PanelState = {
-    screen: start,
-    pointers: {},
-    typed: null,
-    tap: null,
-    shifted: false,
-    row: 0,
-    listening: 0,
-    heard: null,
-    waited: 0,
-    says: '',
-    beeped: false,
-    kept,
-    draft: new Map(),
-  }
-  return gone(panel, state, start)
+  return gone(panel, { ...blankState(kept), screen: start }, start)
 }
 
 /** The panel after one input. */

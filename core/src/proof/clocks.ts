@@ -92,7 +92,8 @@ function averaging(stops: readonly ProofStop[]): Clock[] {
 function answering(stop: ProofStop, { catalogue }: JobAndCatalogue, now: string): Clock[] {
   const family = stop.model && catalogue.get('family', stop.model.family)
   const reading = stop.items.find(({ kind }) => kind === 'placement')
-  if (family?.answerMinutes === undefined || !reading || reading.state === 'pass') return []
+  if (family?.answerMinutes === undefined || family.placement.readAt !== 'device') return []
+  if (!reading || reading.state === 'pass') return []
   const touched = stop.items.find(({ kind }) => kind === 'tamper')?.results.at(-1)?.at
   if (touched === undefined) return []
   const ends = new Date(Date.parse(touched) + family.answerMinutes * 60_000).toISOString()

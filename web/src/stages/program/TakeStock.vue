@@ -38,6 +38,11 @@ async function soFar(): Promise<void> {
 }
 const atReport = computed(() => report.value !== null && (early.value || next.value === null))
 
+/** Whether nothing is left that is asked for, was passed over, not looked at, or not told. */
+const isWhole = computed(
+  () => next.value === null && passed.value === 0 && upTo.value === null && vague.value.size === 0,
+)
+
 const zones = computed(() => {
   const range = job.catalogue.get('interface', panel.value?.interface ?? null)?.pointers['zone']
   return range ? { from: range.from, to: range.to } : null
@@ -91,8 +96,8 @@ function print(): void {
     <p v-if="failed" class="warn" role="alert">▲ This could not be worked out here. Load the page again.</p>
     <template v-else-if="atReport && report">
       <h2>
-        {{ early && next ? 'Read so far' : 'All that is in use' }}:
-        {{ times(all.length, 'value', 'values') }} of the
+        {{ isWhole ? 'All that is in use' : 'Read so far' }}: {{ times(all.length, 'value', 'values') }} of
+        the
         {{ panel?.name }}
       </h2>
       <p>

@@ -141,7 +141,11 @@ describe('keys written by hand', () => {
     expect(text()).toContain('▲ 1 answer is not kept yet where the keys end.')
     expect(text()).toMatch(/■ Whole system, entry delay 1: 5 s — the plan wants 45 s/)
     expect(text()).toContain('▲ means nothing here')
+    // What begins inside does nothing from outside.
+    await write('5 [cross]')
+    expect(text()).toContain('They begin outside, where the panel shows')
     await write(`${inside} 5 [tick] [home] [cross]`)
+    expect(text()).not.toContain('They begin outside')
     expect(text()).toContain('■ 1 answer is lost unkept')
     // A key of the pad stands behind the rest as it is written.
     await press('ear')
