@@ -1,5 +1,10 @@
 <script setup lang="ts">
-/** Below a list: how many the region of the job leaves out, and how to see them; by keyboard it is a Tab from the entries. */
+/**
+ * Below a list: how many the region of the job leaves out, and how to see them; by keyboard it is a Tab from the entries.
+ *
+ * The menu that holds it opens without a transition: at the end of one the list takes the focus back to its chosen row,
+ * and Enter would choose that row instead.
+ */
 defineProps<{ count: number; what: string; whatAll: string }>()
 const shown = defineModel<boolean>({ required: true })
 </script>

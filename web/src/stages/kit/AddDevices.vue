@@ -105,7 +105,7 @@ function record(model: string, order: number): Device {
       :error-messages="faults.model"
       :hint="chosenFit"
       persistent-hint
-      :menu-props="{ maxWidth: 620 }"
+      :menu-props="{ maxWidth: 620, transition: false }"
       class="wide"
       @update:menu="listed = listed || $event"
     >

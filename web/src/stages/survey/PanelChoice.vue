@@ -50,6 +50,7 @@ function setFirmware(to: string): void {
       label="Panel"
       :items="items"
       item-props
+      :menu-props="{ transition: false }"
       clearable
       @update:model-value="choose"
     >
