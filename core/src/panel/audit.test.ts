@@ -129,8 +129,8 @@ describe('an old panel, read off', () => {
 })
 
 describe('what lines say', () => {
-  const audit = auditOf(bare('tarn-40'))
   it('is told by its display, or by the one that was asked for where two show the same', () => {
+    const audit = auditOf(bare('tarn-40'))
     const sum = audit.stands(new Map(), ['01 Way in, first del', '20417733 3'], '')
     expect(sum).toMatchObject({
       kind: 'values',
@@ -148,6 +148,7 @@ describe('what lines say', () => {
   })
 
   it('is nothing where no display shows that, and where a message stands or something is typed', () => {
+    const audit = auditOf(bare('tarn-40'))
     expect(audit.stands(new Map(), ['nothing of the kind', ''], '')).toEqual({ kind: 'unread' })
     expect(audit.stands(new Map(), ['', ''], '')).toEqual({ kind: 'unread' })
     // From outside it tells nothing of what it holds.

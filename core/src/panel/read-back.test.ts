@@ -81,12 +81,11 @@ describe('displays that show what was keyed', () => {
 })
 
 describe('what a display says', () => {
-  const job = oneDoor()
-  const back = reader(job)
   const at = (place: string): ReadBackStep =>
-    whole(job).steps.find((step) => step.place === place) ?? expect.fail(`no step at ${place}`)
+    whole(oneDoor()).steps.find((step) => step.place === place) ?? expect.fail(`no step at ${place}`)
 
   it('a difference, in words, with the keys that put it right from there', () => {
+    const back = reader(oneDoor())
     // No is the other key of a question.
     expect(back.says(at('gong zone1'), ['01 gong?', 'no'])).toEqual({
       kind: 'values',
@@ -119,6 +118,7 @@ describe('what a display says', () => {
   })
 
   it('nothing where a sign is misread, where a line is left out, and where something is typed and not sent', () => {
+    const back = reader(oneDoor())
     expect(back.says(at('gong zone1'), ['01 gong?', 'na']).kind).toBe('unread')
     expect(back.says(at('sum zone1'), ['01 Way in, first del', '']).kind).toBe('unread')
     expect(back.says(at('15'), ['15 second way in, s', '45_'])).toEqual({ kind: 'typed' })
@@ -128,6 +128,7 @@ describe('what a display says', () => {
   })
 
   it('which other display it is', () => {
+    const back = reader(oneDoor())
     expect(back.says(at('gong zone1'), ['01 watch it?', 'no'])).toMatchObject({
       ...{ kind: 'values', here: false },
       values: [{ address: 'zone.1.supervise', is: 'off' }],
