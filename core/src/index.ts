@@ -203,6 +203,8 @@ export {
   wantsConfirming,
 } from './air/learn.ts'
 export type { Target } from './air/learn.ts'
+export { helpedIn, ladderOf, rungNames, triedRecord } from './air/ladder.ts'
+export type { Helped, LadderRung } from './air/ladder.ts'
 export { nextStage, owedList } from './findings/handover.ts'
 export type { Owed } from './findings/handover.ts'
 

@@ -140,10 +140,8 @@ describe('an exercise with surprises', () => {
         const off = [...serial].filter((sign, at) => sign !== stickers.porch[at]).length
         return serial.length === 8 && off === 1 && !own.has(serial)
       })
-    const silent = (heard: readonly Transmission[]) => {
-      const first = heard.find((item) => item.serial === stickers.porch)
-      return first !== undefined && first.atMs >= 150_000
-    }
+    const silent = (heard: readonly Transmission[]) =>
+      !near(heard) && !heard.some((item) => item.serial === stickers.porch)
     const asleep = (heard: readonly Transmission[]) =>
       heard.filter((item) => item.serial === stickers.hall).length <
       heard.filter((item) => item.serial === stickers.study).length / 3

@@ -2,7 +2,8 @@ import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, Family } from '../catalogue/schema.ts'
 import { systemOf, type JobAndCatalogue } from '../system/system.ts'
 import { jobInfo, recordsOf, type JobDocument } from '../job/document.ts'
-import type { JobInfo } from '../job/records.ts'
+import { evidenceOf } from '../job/evidence.ts'
+import type { JobInfo, Tried } from '../job/records.ts'
 import { weightsHold } from '../identity/sticker.ts'
 import { seededRandom, type Random } from '../units/random.ts'
 import { deviceSerial } from '../job/enrolment.ts'
@@ -146,6 +147,7 @@ function sendersOf(
     const quirk = surprises ? quirkOf(random) : 'none'
     const serial = quirk === 'mistyped' && device.sticker ? misread(family, device.sticker, random) : known
     const low = quirk === 'low-battery'
+    const curedAtMs = quirk === 'silent' ? curedAt(doc, device.id, cureOf(model, random)) : 0
     return [
       {
         serial: serial ?? invented,
@@ -157,7 +159,7 @@ function sendersOf(
         lowBattery: low,
         sendsIn: (slot) =>
           quirk === 'silent'
-            ? slot * SLOT_MS >= SILENT_MS
+            ? slot * SLOT_MS >= curedAtMs
             : !(quirk === 'asleep' && model.class === 'motion') || slot % AWAKE_OF < 2,
       },
     ]
@@ -188,9 +190,26 @@ function sendersOf(
   return [...own, ...foreign]
 }
 
-/** How long a silent device of an exercise stays silent, ms; and of how many slots a sleeping motion is awake in two. */
-const SILENT_MS = 150_000
+/** Of how many slots a sleeping motion is awake in two. */
 const AWAKE_OF = 12
+
+/** What makes a silent device of an exercise send: something that its model can be made to do. */
+function cureOf({ ways, batteries }: DeviceModel, random: Random): Tried['rung'] {
+  const cures: Tried['rung'][] = ['nearer']
+  if (ways.slice(1).some(({ sends }) => sends !== 'power-up')) cures.push('other-way')
+  if (batteries && ways[0]?.sends !== 'power-up') cures.push('battery')
+  return cures[Math.floor(random() * cures.length)] ?? 'nearer'
+}
+
+/** When somebody first tried what cures a device, milliseconds since listening was started; Infinity while nobody did. */
+function curedAt(doc: JobDocument, device: string, cure: Tried['rung']): number {
+  const tries = evidenceOf(doc, 'tried').filter((one) => one.of?.device === device && one.rung === cure)
+  const start = Date.parse(jobInfo(doc).airStartedAt ?? '')
+  return Math.min(
+    Infinity,
+    ...tries.map(({ at }) => Date.parse(at) - start).filter((ms) => !Number.isNaN(ms)),
+  )
+}
 
 type Quirk = 'none' | 'mistyped' | 'silent' | 'asleep' | 'low-battery'
 

@@ -104,6 +104,25 @@ export const heard = evidence({
   },
 })
 
+/** What can be done about a device that is not heard, in the order in which it costs more. */
+export const rungs = ['again', 'other-way', 'battery', 'variant', 'nearer', 'type'] as const
+
+/** Something that was done because a device was not heard. */
+export const tried = evidence({
+  ...any,
+  type: 'tried',
+  words: 'try to be heard',
+  stage: 'enrol',
+  fields: {
+    rung: field('what was tried', z.enum(rungs)),
+    /** The way to transmit, as the catalogue calls it; empty where none belongs to it. */
+    way: starts('', field('way to transmit', text(80))),
+    /** Name of the zone, or of the device in its slot. */
+    subject: field('what it was for', text(90)),
+    of: field('as it then was', asItWas.nullable()),
+  },
+})
+
 /** The result of one proof. */
 export const test = evidence({
   ...any,

@@ -123,6 +123,7 @@ describe('the declarations', () => {
       'state',
       'state-end',
       'test',
+      'tried',
       'waiver',
       'waiver-end',
     ])

@@ -5,11 +5,11 @@ import * as premises from './declared-premises.ts'
 
 export { type Inputs, type Use } from './declared-plan.ts'
 export { openingUses, roomKinds, type OpeningUse, type RoomKind } from './declared-premises.ts'
-export { proofKinds, type AsItWas } from './declared-evidence.ts'
+export { proofKinds, rungs, type AsItWas } from './declared-evidence.ts'
 export { pinId } from './fields.ts'
 
 /** Number of the record shapes; shapes.ts tells what changed at it, upgrades.ts how older ones are read. */
-export const SCHEMA = 11
+export const SCHEMA = 12
 
 const declarations = [
   planned.job,
@@ -27,6 +27,7 @@ const declarations = [
   premises.sight,
   premises.serves,
   evidence.heard,
+  evidence.tried,
   evidence.test,
   evidence.held,
   evidence.state,
@@ -74,6 +75,8 @@ export type Opening = RecordOf<typeof premises.opening>
 export type Sight = RecordOf<typeof premises.sight>
 /** A transmission heard, or an ID typed, with its decision. */
 export type Heard = RecordOf<typeof evidence.heard>
+/** Something done because a device was not heard. */
+export type Tried = RecordOf<typeof evidence.tried>
 /** The result of a proof. */
 export type TestResult = RecordOf<typeof evidence.test>
 /** A state that must end. */

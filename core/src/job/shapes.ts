@@ -100,6 +100,11 @@ export const shapes: readonly Shape[] = [
     says: 'What ends the readings of a panel: unsaved answers dropped, or all of it brought back to how it came.',
     types: { held: '9fc1e54be1cc10c2' },
   },
+  {
+    schema: 12,
+    says: 'What was tried when a device was not heard is evidence.',
+    types: { tried: '5bb68d065a2a5e3e' },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

@@ -44,6 +44,7 @@ const titles: Readonly<Record<string, string>> = {
   'air.stop': 'stopped listening',
   'enrol.accept': 'accepted a device',
   'enrol.refuse': 'refused a transmission',
+  'enrol.tried': 'tried to make a device heard',
   'enrol.release': 'took a device out of the panel',
   'prove.record': 'recorded a result',
   'state.begin': 'began a temporary state',

@@ -95,4 +95,6 @@ export const upgrades: readonly Step[] = [
   rulesStep(10),
   // Shape 11 only allows more: what ends the readings of a panel.
   filling(11, {}),
+  // Shape 12 only adds: what was tried when a device was not heard.
+  filling(12, {}),
 ]

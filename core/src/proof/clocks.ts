@@ -5,12 +5,14 @@ import type { JobAndCatalogue } from '../system/system.ts'
 
 /* What runs on a job's clocks: each follows from evidence, so that it counts on over a restart, offline, and for whoever looks. */
 
+/** `answer`: how long a device answers for its reading; `settled`: quiet of a mesh; `average`: a whole day; `state`: a temporary state. */
+export const clockKinds = ['answer', 'settled', 'average', 'state'] as const
+
 /** One running clock. */
 export interface Clock {
   /** The same as long as it is the same clock, also when it starts anew. */
   readonly id: string
-  /** `answer`: how long a device answers for its reading; `settled`: quiet of a mesh; `average`: a whole day; `state`: a temporary state. */
-  readonly kind: 'answer' | 'settled' | 'average' | 'state'
+  readonly kind: (typeof clockKinds)[number]
   readonly words: string
   /** When it ends, ISO 8601. A temporary state that is past it stays until somebody ends it. */
   readonly ends: string

@@ -2,6 +2,8 @@ import { z } from 'zod'
 import { houseRulesSchema } from '../house-rules/house-rules.ts'
 import type { JobDocument } from '../job/document.ts'
 import type { JournalEntry } from '../job/edit.ts'
+import { rungs } from '../job/records.ts'
+import { clockKinds } from '../proof/clocks.ts'
 import { editShape } from '../records/edit.ts'
 import { time } from '../records/fields.ts'
 import { rights, roles } from '../records/roles.ts'
@@ -79,6 +81,8 @@ const jobSummary = z.object({
   owed: z.number().int(),
   /** How many findings stop it. */
   stops: z.number().int(),
+  /** The clocks that ran when it was summed up, the one that ends first before the others. */
+  clocks: z.array(z.object({ kind: z.enum(clockKinds), words: z.string(), ends: time })),
 })
 const listedJob = z.object({
   id: z.string(),
@@ -165,6 +169,10 @@ export const serviceAnswer = z.object({
 export const readyAnswer = z.object({ ready: z.boolean() })
 /** Where else in the firm an ID is used. */
 export const usesAnswer = z.object({ uses: z.array(z.object({ serial: z.string(), job: z.string() })) })
+/** What a device of a model was heard after, how often. */
+export const helpedAnswer = z.object({
+  helped: z.array(z.object({ model: z.string(), rung: z.enum(rungs), times: z.number().int() })),
+})
 /** Catalogue entries as written. */
 export const entriesAnswer = z.object({ entries: z.array(writtenWire) })
 /** The house rules of a firm. */

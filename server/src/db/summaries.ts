@@ -1,4 +1,5 @@
 import type { DataSource } from 'typeorm'
+import type { Helped } from '#core'
 
 /** A job that wants to be summed up anew, and what by. */
 export interface StaleJob {
@@ -61,6 +62,26 @@ export class SummaryRows {
         this.build,
       ],
     )
+  }
+
+  /**
+   * What made devices heard in the firm's other jobs of the same kind, practice or real, added up by model and rung. Of a job that
+   * waits to be summed up anew it is what was so before.
+   */
+  async helped(firmId: string, jobId: string): Promise<Helped[]> {
+    const rows = await this.source.query<{ summary: string }[]>(
+      `SELECT other.summary AS summary FROM job JOIN job other
+         ON other.firm_id = job.firm_id AND other.id <> job.id AND other.practice = job.practice
+       WHERE job.firm_id = ? AND job.id = ? AND other.summary LIKE '%"helped":[{%'`,
+      [firmId, jobId],
+    )
+    const sums = new Map<string, Helped>()
+    for (const { summary } of rows)
+      for (const one of (JSON.parse(summary) as { readonly helped: readonly Helped[] }).helped) {
+        const key = `${one.model} ${one.rung}`
+        sums.set(key, { ...one, times: one.times + (sums.get(key)?.times ?? 0) })
+      }
+    return [...sums.values()]
   }
 
   /** Gives a job back that could not be summed up now. */

@@ -215,6 +215,15 @@ function jobRoutes({ jobs, store }: Services): Route[] {
     }),
     route({
       method: 'get',
+      path: '/api/jobs/:job/helped',
+      summary: "What made devices heard in the firm's other jobs, practice or real as this one",
+      role: 'viewer',
+      params: jobParams,
+      answer: wire.helpedAnswer,
+      handle: async ({ who, params }) => ({ helped: await jobs.helped(who, params.job) }),
+    }),
+    route({
+      method: 'get',
       path: '/api/jobs/:job/elsewhere',
       summary: "The firm's other jobs that use this job's transmitter IDs",
       role: 'viewer',

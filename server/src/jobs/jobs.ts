@@ -5,6 +5,7 @@ import {
   type Edit,
   type EditAnswer,
   type EditsAnswer,
+  type Helped,
   type HouseRules,
   type JobDocument,
   type JobList,
@@ -47,6 +48,8 @@ export interface Jobs {
   elsewhere(who: Account, jobId: string): Promise<{ serial: string; job: string }[]>
   /** Other jobs of the firm that use this very ID, or one nearly it. */
   around(who: Account, jobId: string, serial: string): Promise<{ serial: string; job: string }[]>
+  /** What made devices heard in the firm's other jobs, practice or real as this one. */
+  helped(who: Account, jobId: string): Promise<Helped[]>
   /** The job as one open file. */
   file(who: Account, jobId: string): Promise<{ name: string; text: string }>
   /** The zone schedule, as CSV or as PDF. */
@@ -119,7 +122,7 @@ export function createJobs(
       const rows = await store.jobsOf(who.firmId).list(find.trim(), MOST, basis)
       const jobs = rows.map(({ summary, revision: _revision, ...row }) => {
         const kept = JSON.parse(summary) as JobSummary | Record<string, never>
-        return { ...row, summary: 'stage' in kept ? (kept as JobSummary) : null }
+        return { ...row, summary: 'stage' in kept ? listedSummary(kept as JobSummary) : null }
       })
       const renewing = await store.summaries.waiting(who.firmId, now())
       if (renewing > 0) summaries?.nudge()
@@ -224,6 +227,10 @@ export function createJobs(
       const current = await head(who, jobId)
       return store.jobsOf(who.firmId).transmitters.elsewhereOf(jobId, current.document)
     },
+    async helped(who, jobId) {
+      await revision(who, jobId)
+      return store.summaries.helped(who.firmId, jobId)
+    },
     async around(who, jobId, serial) {
       await revision(who, jobId)
       return store.jobsOf(who.firmId).transmitters.around(jobId, serial)
@@ -255,4 +262,14 @@ function fileName(name: string, ending: string): string {
     .replace(/^-+|-+$/g, '')
     .toLowerCase()
   return `${plain || 'job'}.${ending}`
+}
+
+/** What the list shows of a job; one that an earlier build summed up has no clocks. */
+function listedSummary({
+  stage,
+  owed,
+  stops,
+  clocks = [],
+}: Partial<JobSummary> & Omit<JobSummary, 'clocks'>): JobSummary {
+  return { stage, owed, stops, clocks }
 }

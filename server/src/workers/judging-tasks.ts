@@ -22,6 +22,9 @@ import {
   type JobRecord,
   type JobSummary,
   type JournalEntry,
+  clocksOf,
+  helpedIn,
+  type Helped,
   type KeptEntry,
 } from '#core'
 import type { JobText } from '../db/jobs.ts'
@@ -52,7 +55,8 @@ export type JudgingTask =
   | { readonly kind: 'file'; readonly text: string }
 
 interface Summed {
-  readonly summary: JobSummary
+  /** What the job list shows, and what made devices heard, which is counted over the firm. */
+  readonly summary: JobSummary & { readonly helped: readonly Helped[] }
   /** When the clock makes it old, UTC; null for never. */
   readonly due: string | null
 }
@@ -108,6 +112,8 @@ export async function doTask(
         stage: nextStage(owed),
         owed: owed.length,
         stops: findings.filter(isStopping).length,
+        clocks: clocksOf(input, task.now).map(({ kind, words, ends }) => ({ kind, words, ends })),
+        helped: helpedIn(document),
       }
       return { summary, due: dueAt(document, task.now) }
     }

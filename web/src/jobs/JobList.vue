@@ -9,6 +9,7 @@ import { deviceQueue } from '../line/device-queue.ts'
 import { useSession } from '../line/session.ts'
 import { stageName } from '../job/stages.ts'
 import ImportJob from './ImportJob.vue'
+import RowClocks from './RowClocks.vue'
 import { vStack } from '../shared/stack.ts'
 
 const router = useRouter()
@@ -191,6 +192,7 @@ const secure = window.isSecureContext !== false
               <td>
                 <router-link :to="pathOf(row)" class="job-link">{{ row.name }}</router-link>
                 <span v-if="row.practice" class="practice-mark">practice</span>
+                <RowClocks v-if="row.summary" :clocks="row.summary.clocks" />
                 <div v-if="waits.has(row.id)" class="waits">
                   {{ waits.get(row.id) }} {{ waits.get(row.id) === 1 ? 'change waits' : 'changes wait' }} here
                   to be sent

@@ -17,7 +17,7 @@ const row = (name: string, over: Partial<ListedJob> = {}): ListedJob => ({
   address: '',
   changedAt: '2026-05-04T09:00:00.000Z',
   changedBy: 'Idris',
-  summary: { stage: 'kit', owed: 3, stops: 1 },
+  summary: { stage: 'kit', owed: 3, stops: 1, clocks: [] },
   fresh: true,
   ...over,
 })
@@ -117,10 +117,13 @@ it('sorts by what is pressed, filters by what is asked, and says by whom a job w
       row('Weir', {
         changedAt: '2026-05-06T09:00:00.000Z',
         changedBy: 'Dai',
-        summary: { stage: 'kit', owed: 0, stops: 0 },
+        summary: { stage: 'kit', owed: 0, stops: 0, clocks: [] },
       }),
-      row('Mill', { changedAt: '2026-05-05T09:00:00.000Z', summary: { stage: 'prove', owed: 9, stops: 0 } }),
-      row('Bank', { summary: { stage: 'zones', owed: 2, stops: 4 } }),
+      row('Mill', {
+        changedAt: '2026-05-05T09:00:00.000Z',
+        summary: { stage: 'prove', owed: 9, stops: 0, clocks: [] },
+      }),
+      row('Bank', { summary: { stage: 'zones', owed: 2, stops: 4, clocks: [] } }),
     ],
     renewing: 0,
   }
@@ -171,4 +174,42 @@ it('says which jobs have changes that wait on this device', async () => {
     [...host.querySelectorAll('tbody tr')].map((line) => line.textContent.includes('1 change waits here')),
   ).toEqual([true, false])
   expect(text()).toContain('1 with changes to be sent')
+})
+
+it('shows the clocks of a job as they run: the one that ends first, and one past its end until somebody ends it', async () => {
+  vi.setSystemTime('2026-05-04T09:00:00.000Z')
+  const summary = (clocks: NonNullable<ListedJob['summary']>['clocks']) => ({
+    summary: { stage: 'prove', owed: 3, stops: 0, clocks },
+  })
+  const at = (time: string) => `2026-05-04T${time}.000Z`
+  answer = {
+    jobs: [
+      row(
+        'Mill',
+        summary([{ kind: 'answer', words: 'Answers for its reading: Sill 8', ends: at('09:01:00') }]),
+      ),
+      row(
+        'Weir',
+        summary([
+          { kind: 'state', words: 'The station is on test', ends: at('09:00:30') },
+          { kind: 'settled', words: 'The mesh settles', ends: at('09:20:00') },
+        ]),
+      ),
+      row('Bank'),
+    ],
+    renewing: 0,
+  }
+  await show()
+  const clocks = (): (string | undefined)[] =>
+    [...host.querySelectorAll('tbody tr')].map((line) =>
+      line.querySelector('.clock')?.textContent.replace(/\s+/g, ' ').trim(),
+    )
+  expect(clocks()).toEqual([
+    '◷ Answers for its reading: Sill 8 1:00',
+    '◷ The station is on test 0:30, 1 more',
+    undefined,
+  ])
+  await vi.advanceTimersByTimeAsync(61_000)
+  // What only runs out is gone; the station is on test until somebody takes it off.
+  expect(clocks()).toEqual([undefined, '▲ The station is on test: past its end, 1 more', undefined])
 })

@@ -8,6 +8,7 @@ import {
   printNumber,
   schools,
   proofRules,
+  rungNames,
   stateRules,
   systemOf,
   typeOfId,
@@ -76,6 +77,8 @@ function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRecord): 
     }
     case 'heard':
       return `${groupId(catalogue.get('family', record.family), record.serial)} for ${about(doc, catalogue, record.subject)}`
+    case 'tried':
+      return `${rungNames[record.rung]} for ${about(doc, catalogue, record.subject)}`
     case 'test':
       return `${proofRules[record.kind].name.toLowerCase()} of ${record.subject === PANEL ? 'the panel' : about(doc, catalogue, record.subject)}`
     case 'signoff':
@@ -111,6 +114,7 @@ function summary(doc: JobDocument, catalogue: Catalogue, record: JobRecord): str
     return record.decision === 'released'
       ? 'taken out of the panel'
       : `${record.decision}, ${{ heard: 'heard', typed: 'typed, not heard', sister: 'as its sister zone' }[knownBy(record)]}`
+  if (record.type === 'tried') return record.way
   if (record.type === 'state') return record.why
   return record.type === 'terminal' ? record.state : ''
 }

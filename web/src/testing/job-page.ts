@@ -106,6 +106,7 @@ export async function openJob(
     if (path.startsWith('/api/catalogue')) return reply({ entries: served.kept.map(writtenOf) })
     if (path === '/api/house-rules') return reply({ rules: defaultHouseRules, revision: 1 })
     if (path.endsWith('/elsewhere')) return reply({ uses: [] })
+    if (path.endsWith('/helped')) return reply({ helped: [] })
     if (path.includes('/around')) return reply({ uses: others })
     if (path.startsWith('/api/jobs?'))
       return reply({

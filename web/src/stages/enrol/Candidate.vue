@@ -4,6 +4,7 @@ import { enrolmentOf, groupId, NO_STICKER, proofRoute, settledSubjects } from '#
 import { useJob } from '../../store/job-store.ts'
 import DeviceSheet from './DeviceSheet.vue'
 import IdCompare from './IdCompare.vue'
+import NotHeard from './NotHeard.vue'
 import type { Enrolling } from './useEnrol.ts'
 
 const props = defineProps<{ enrol: Enrolling; listening: boolean }>()
@@ -317,6 +318,7 @@ function read(): void {
         >Take the sister’s ID {{ groupId(family, sister) }}</v-btn
       >
     </div>
+    <NotHeard v-if="!candidate && !target.sister" :enrol="enrol" class="handling" />
     <DeviceSheet v-if="model && !candidate" :model="model" class="handling" />
   </section>
 </template>
