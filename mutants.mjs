@@ -96,7 +96,6 @@ const panelTests = tests(core, {
   'panel/keys': 'panel/keys panel/explain',
   'panel/lost': 'panel/lost panel/compiled',
   'panel/machine': 'panel/machine panel/wrong-keys panel/other-panels panel/compiled',
-  'panel/order': 'panel/order panel/route',
   'panel/patterns': 'panel/lost panel/read-back',
   'panel/read-back': 'panel/read-back panel/compiled',
   'panel/read-off': 'panel/lost panel/read-back panel/compiled',

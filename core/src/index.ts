@@ -90,6 +90,7 @@ export type {
   Device,
   FixedRules,
   Heard,
+  Tried,
   JobInfo,
   JobRecord,
   RecordType,
@@ -203,6 +204,8 @@ export {
   wantsConfirming,
 } from './air/learn.ts'
 export type { Target } from './air/learn.ts'
+export { learningRound, leftOutOf } from './air/round.ts'
+export type { RoundBy } from './air/round.ts'
 export { helpedIn, ladderOf, rungNames, triedRecord } from './air/ladder.ts'
 export type { Helped, LadderRung } from './air/ladder.ts'
 export { nextStage, owedList } from './findings/handover.ts'

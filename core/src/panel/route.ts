@@ -4,7 +4,7 @@ import type { Memory } from '../memory/memory.ts'
 import { filled, movesOf, screenOf, spread, type Compiled } from './compiled.ts'
 import { distancesFrom, effortOf, graphOf, restingId, rests, type Distances, type Graph } from './graph.ts'
 import { acted, switchedOn } from './machine.ts'
-import { shortestOrder, type Visits } from './order.ts'
+import { shortestOrder, type Visits } from '../units/order.ts'
 import { held, type Input, type PanelState } from './state.ts'
 import { answer, press, templatesOf, type Wanted } from './typist.ts'
 

@@ -1,5 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { AlarmKind, DeviceEvent, DeviceModel, Family } from '../catalogue/schema.ts'
+import { roundOf } from '../premises/round.ts'
 import { systemOf, type System, type JobAndCatalogue } from '../system/system.ts'
 import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
@@ -73,7 +74,7 @@ export interface ProofStop {
 }
 
 /**
- * Every device with what it owes, by room and order, the panel last. Deferred devices are not there yet. Without `now` the clock
+ * Every device with what it owes, room by room in the order of the shortest round, the panel last. Deferred devices are not there yet. Without `now` the clock
  * is not asked: what only waits for time counts as owed.
  */
 export function proofRoute(doc: JobDocument, catalogue: Catalogue, now: string | null): ProofStop[] {
@@ -97,7 +98,11 @@ export function proofRoute(doc: JobDocument, catalogue: Catalogue, now: string |
       },
     ]
   })
-  stops.sort((a, b) => byRoom(a.room, b.room) || (a.device?.order ?? 0) - (b.device?.order ?? 0))
+  const round = roundOf(
+    { doc, system },
+    stops.map(({ room }) => room),
+  )
+  stops.sort((a, b) => round(a.room, b.room) || (a.device?.order ?? 0) - (b.device?.order ?? 0))
   return [...stops, ...panelStop(look)]
 }
 
@@ -314,13 +319,6 @@ const order = Object.keys(proofRules)
 /** In the order in which they are made; what is of one kind stays in the order of the zones. */
 function byKind(a: ProofItem, b: ProofItem): number {
   return order.indexOf(a.kind) - order.indexOf(b.kind)
-}
-
-/** Rooms by name; what has no room comes last. */
-function byRoom(a: string, b: string): number {
-  if (a === b) return 0
-  if (a === '') return 1
-  return b === '' || a < b ? -1 : 1
 }
 
 /** Proofs not passed yet over all stops. */

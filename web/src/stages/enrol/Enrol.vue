@@ -15,7 +15,7 @@ import { useEnrol } from './useEnrol.ts'
 const job = useJob()
 const air = useAir()
 const enrol = useEnrol(air)
-const { targets, target, follow, said } = enrol
+const { by, parts, targets, target, follow, said } = enrol
 const { listening, heard, seconds } = air
 /** Accepted here, and not at the server yet. */
 const waiting = computed(() => targets.value.filter((item) => item.done && item.waits).length)
@@ -74,7 +74,7 @@ const identityWords = computed(() =>
     </div>
     <div v-else class="work">
       <aside class="sheet list no-print" aria-label="To enrol">
-        <TargetList :targets="targets" :current="target?.id ?? null" @choose="enrol.choose" />
+        <TargetList v-model:by="by" :parts="parts" :current="target?.id ?? null" @choose="enrol.choose" />
       </aside>
       <div class="main">
         <Candidate :enrol="enrol" :listening="listening" />

@@ -1,9 +1,18 @@
 import { afterEach, beforeEach, expect, it } from 'vitest'
 import { computed, effectScope, shallowRef, type EffectScope } from 'vue'
-import { enrolmentOf, recordsOf, type Transmission } from '#core'
+import {
+  enrolmentOf,
+  recordsOf,
+  type Device,
+  type Op,
+  type RoundBy,
+  type Transmission,
+  type Zone,
+} from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
 import { after, smallDoc } from '../../testing/small-doc.ts'
 import Candidate from './Candidate.vue'
+import TargetList from './TargetList.vue'
 import type { Air } from './useAir.ts'
 import { useEnrol } from './useEnrol.ts'
 
@@ -356,4 +365,53 @@ it('shows how the device is handled until something is heard', async () => {
   trip('one')
   await page.settle()
   expect(text()).not.toContain('To make it send')
+})
+
+it('goes through the devices in the order that was chosen, and says what is left out', async () => {
+  const { id, ...porch } = recordsOf(smallDoc(), 'device').find((one) => one.id === 'device:porch') as Device
+  const zone = recordsOf(smallDoc(), 'zone').find((one) => one.id === 'zone:one') as Zone
+  const more = (key: string, over: Partial<Device>, number: number): Op[] => [
+    { op: 'add', record: { ...porch, id: `device:${key}`, order: number, ...over } },
+    {
+      op: 'add',
+      record: { ...zone, id: `zone:${key}`, device: `device:${key}`, number, label: key, loop: null },
+    },
+  ]
+  const doc = after(smallDoc(), [
+    ...more('Attic', { room: 'Attic', sticker: null }, 3),
+    ...more('Cellar', { room: 'Cellar', sticker: null }, 9),
+    ...more('Porch two', { room: porch.room, sticker: null }, 20),
+    {
+      op: 'add',
+      record: {
+        ...porch,
+        id: 'device:later',
+        room: 'Barn',
+        sticker: null,
+        order: 30,
+        deferred: 'no roof yet',
+      },
+    },
+  ])
+  expect(id).toBe('device:porch')
+  page = await openJob(doc, 'installer')
+  const enrol = scope.run(() => useEnrol(air)) ?? expect.fail()
+  await page.show(TargetList, {
+    parts: enrol.parts.value,
+    current: null,
+    by: enrol.by.value,
+    'onUpdate:by': (to: RoundBy) => (enrol.by.value = to),
+  })
+  const heads = (): (string | undefined)[] =>
+    [...page.host.querySelectorAll('h3')].map((head) => head.textContent)
+  expect(heads()).toEqual(['Attic', porch.room, 'Cellar', 'Not now'])
+  expect(text()).toContain('Reedling contact, Barn: no roof yet')
+  expect(enrol.target.value?.id).toBe('zone:Attic')
+  await page.press('Number')
+  expect(enrol.by.value).toBe('number')
+  expect(enrol.targets.value.map((one) => one.id)).toEqual([
+    ...['zone:Attic', 'zone:one', 'zone:Cellar', 'zone:Porch two'],
+  ])
+  await page.press('Box')
+  expect(enrol.parts.value.map((part) => part.name)).toEqual(['Reedling contact'])
 })

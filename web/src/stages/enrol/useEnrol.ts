@@ -1,3 +1,4 @@
+import { useLocalStorage } from '@vueuse/core'
 import { v4 as uuid } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import {
@@ -9,6 +10,7 @@ import {
   judgeDisplayed,
   judgeHeard,
   judgeTyped,
+  learningRound,
   loopOps,
   NO_STICKER,
   readSticker,
@@ -25,6 +27,7 @@ import {
   type Heard,
   type Judgement,
   type Op,
+  type RoundBy,
   type Target,
   type Transmission,
 } from '#core'
@@ -52,7 +55,13 @@ export function useEnrol(air: Air) {
   const loop = ref<number | null>(null)
   const holding = ref(false)
   const said = ref('')
-  const targets = computed(() => targetsOf(job.doc, job.catalogue))
+  /** How devices are gone through; what is learned next follows it. */
+  const by = useLocalStorage<RoundBy>('kapelle-round', 'room')
+  const parts = computed(() => {
+    const { doc, catalogue } = job
+    return learningRound({ doc, catalogue }, targetsOf(doc, catalogue), by.value)
+  })
+  const targets = computed(() => parts.value.flatMap((part) => part.targets))
   const target = computed(
     () =>
       targets.value.find((item) => item.id === chosen.value) ??
@@ -382,6 +391,8 @@ export function useEnrol(air: Air) {
     noteSticker,
     withoutSticker,
     heardOnce,
+    by,
+    parts,
     targets,
     target,
     family,
