@@ -203,7 +203,12 @@ function beside(
   const next = place.screens[place.at + (way === '>' ? 1 : -1)]
   if (next !== undefined) return { state, go: next }
   const move = firstOf(panel, state, way === '>' ? place.after : place.before)
-  return move ? { state: inPassing(panel, state, move), go: move.go ?? '.' } : null
+  if (!move) return null
+  const passed = inPassing(panel, state, move)
+  return {
+    state: move.say === undefined ? passed : { ...passed, says: move.say },
+    go: move.go ?? '.',
+  }
 }
 
 function pointersOf(panel: Compiled, state: PanelState, screen: string): Readonly<Record<string, number>> {
