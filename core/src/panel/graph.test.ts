@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import { catalogue } from '../testing/small-job.ts'
 import { demoPanel } from '../testing/panels.ts'
-import { distancesFrom, graphOf, restingId, wipingScreens } from './graph.ts'
+import { on, press, smallPanel, smallScreens } from '../testing/small-panel.ts'
+import {
+  cleanStart,
+  distancesFrom,
+  effortOf,
+  graphOf,
+  restingId,
+  rests,
+  wipingScreens,
+  type Graph,
+} from './graph.ts'
 import { acted, switchedOn } from './machine.ts'
 import { routeTo } from './route.ts'
 
@@ -71,5 +81,130 @@ describe('an answer that leads on to where all can be wiped', () => {
     }
     const route = routeTo({ panel, target, start: panel.factory, order: 'shortest' })
     expect(route).toMatchObject({ ok: true, differences: 0 })
+  })
+})
+
+describe('ways on a small panel', () => {
+  it('are the cheapest: fewest keys, then fewest seconds', () => {
+    const panel = smallPanel()
+    const graph = graphOf(panel, panel.factory, true)
+    expect(graph.nodes[graph.start]?.id).toBe('home')
+    const { cost, inputsTo } = distancesFrom(graph, graph.start, true)
+    const to = (id: string) => inputsTo(graph.byId.get(id) ?? expect.fail(id))
+    // Holding a key leads there too, and takes four seconds.
+    expect(to('ask')).toEqual(press('b'))
+    expect(to('turn m2 n3')).toHaveLength(3)
+    expect(to('turn m1 n3')).toEqual(press('a2'))
+    expect(to('home')).toEqual([])
+    expect(cost[graph.start]).toBe(0)
+  })
+
+  it('lead nowhere by what asks for an answer that changes something', () => {
+    const panel = smallPanel()
+    const graph = graphOf(panel, panel.factory)
+    for (const { state, ways } of graph.nodes)
+      for (const way of ways) {
+        const after = acted(panel, { ...state, draft: new Map(), kept: panel.factory }, way.inputs)
+        expect([after.draft.size, restingId(after)]).toEqual([0, graph.nodes[way.to]?.id])
+      }
+    const ids = graph.nodes.map(({ id }) => id)
+    expect(new Set(ids).size).toBe(ids.length)
+    expect(ids).toEqual(expect.arrayContaining(['ask', 'kept n2', 'lost', 'w1', 'w2', 'w3', 'lone']))
+  })
+
+  const small = (): Graph => {
+    const panel = smallPanel()
+    const node = (id: string, ...ways: Graph['nodes'][number]['ways']) => ({
+      ...{ id, state: switchedOn(panel, panel.factory), ways },
+    })
+    const way = (to: number, cost: number, key: string, keeps = false) => ({
+      ...{ to, cost, keeps, inputs: press(key), keys: 1, seconds: 0 },
+    })
+    const nodes = [
+      node('a', way(1, 10, '1'), way(2, 25, '2'), way(3, 2, '3', true)),
+      node('b', way(2, 10, '4'), way(0, 10, '5')),
+      node('c', way(3, 30, '6')),
+      node('d'),
+      node('e', way(0, 1, '7')),
+    ]
+    return { panel, nodes, byId: new Map(), start: 0 }
+  }
+
+  it('are added up, past those that keep only where they may', () => {
+    const without = distancesFrom(small(), 0, false)
+    expect([...without.cost]).toEqual([0, 10, 20, 50, Infinity])
+    expect(without.inputsTo(3)).toEqual(press('146'))
+    expect(without.inputsTo(4)).toEqual([])
+    const may = distancesFrom(small(), 0, true)
+    expect([...may.cost]).toEqual([0, 10, 20, 2, Infinity])
+    expect(may.inputsTo(3)).toEqual(press('3'))
+    expect([...distancesFrom(small(), 1, false).cost]).toEqual([10, 0, 10, 40, Infinity])
+  })
+})
+
+describe('what a list of inputs takes', () => {
+  it('is a key for each press, hold and code, and the seconds of holding and waiting', () => {
+    expect(effortOf([])).toEqual({ keys: 0, seconds: 0 })
+    expect(
+      effortOf([
+        { kind: 'press', key: '1' },
+        { kind: 'hold', key: '2', seconds: 5 },
+        { kind: 'code', who: 'installer' },
+        { kind: 'wait', seconds: 40 },
+        { kind: 'hear', serial: '20417733', loop: 1 },
+      ]),
+    ).toEqual({ keys: 3, seconds: 45 })
+  })
+})
+
+describe('a resting state', () => {
+  it('is told by its screen and its pointers, in one order', () => {
+    expect(restingId({ screen: 'x', pointers: { zone: 7, area: 2 } })).toBe('x area2 zone7')
+    expect(restingId({ screen: 'x', pointers: { area: 2, zone: 7 } })).toBe('x area2 zone7')
+    expect(restingId({ screen: 'x', pointers: {} })).toBe('x')
+  })
+
+  it('has nothing half typed, says nothing and does not listen', () => {
+    const panel = smallPanel()
+    const state = on(panel, ...press('d'))
+    expect(rests(panel, state)).toBe(true)
+    for (const over of [
+      { tap: { key: '1', times: 1 } },
+      { listening: 3 },
+      { says: 'no' },
+      { shifted: true },
+      { typed: '1' },
+      { row: 1 },
+    ])
+      expect([over, rests(panel, { ...state, ...over })]).toEqual([over, false])
+  })
+})
+
+describe('a clean start', () => {
+  it('is the fewest keys to all as shipped, whatever the panel holds', () => {
+    const panel = smallPanel()
+    expect(cleanStart(panel)).toEqual(press('b9'))
+    const longer = smallPanel({
+      screens: {
+        ...smallScreens,
+        ask: { ...smallScreens.ask, keys: { ...smallScreens.ask.keys, '9': 'lost' } },
+        lost: { ...smallScreens.lost, keys: { '1': { do: ['factory'] } } },
+      },
+    })
+    const keys = cleanStart(longer) ?? expect.fail('none')
+    expect(keys).toHaveLength(3)
+    const changed = new Map([...longer.factory, ['x.list', '3']])
+    expect(acted(longer, switchedOn(longer, changed), keys).kept).toBe(longer.factory)
+  })
+
+  it('is none where nothing brings all back', () => {
+    const { '9': _wipes, ...keys } = smallScreens.ask.keys
+    expect(
+      cleanStart(smallPanel({ screens: { ...smallScreens, ask: { ...smallScreens.ask, keys } } })),
+    ).toBeNull()
+  })
+
+  it('is warned of on the screens that have it, and those before them', () => {
+    expect(wipingScreens(smallPanel().description)).toEqual(new Set(['ask', 'home', 'work', 'lone']))
   })
 })
