@@ -101,6 +101,14 @@ describe('a description of an interface', () => {
       'screens.50.widget.to.07: is hidden by {zone} at 07',
     ],
     [
+      'a jump to two numbers, of which nothing tells where the first ends',
+      (entry) => {
+        set('pointers/fob/digits', undefined)(entry)
+        set('screens/goto/widget/to/{fob}{keypad}', '14')(entry)
+      },
+      'screens.goto.widget.to.{fob}{keypad}: must give fob a number of digits: another pointer follows it',
+    ],
+    [
       'a jump longer than its digits',
       set('screens/goto/widget/to/114', '14'),
       'screens.goto.widget.to.114: is longer than 2 digits: 114',

@@ -204,6 +204,11 @@ function jumpProblems(look: Look, path: string, widget: Extract<Widget, { kind: 
     const at = `${path}.widget.to.${pattern}`
     for (const name of names(pattern))
       if (!look.entry.pointers[name]) told(look, at, `names no pointer: ${name}`)
+    // Where one ends and the next begins is told by nothing but its digits.
+    const open = names(pattern)
+      .slice(0, -1)
+      .find((name) => look.entry.pointers[name]?.digits === undefined)
+    if (open !== undefined) told(look, at, `must give ${open} a number of digits: another pointer follows it`)
     const all = expanded(look.entry, pattern)
     const long = all.find((text) => text.length > widget.digits)
     const short = widget.send === undefined ? all.find((text) => text.length < widget.digits) : undefined

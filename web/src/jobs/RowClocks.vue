@@ -19,7 +19,7 @@ const first = computed(() => running.value[0] ?? null)
   <div v-if="first" class="clock" :class="{ past: first.left === '' }">
     <template v-if="first.left === ''">▲ {{ first.words }}: past its end</template>
     <template v-else
-      >◷ {{ first.words }} <span role="timer" aria-live="off">{{ first.left }}</span></template
+      >◷ <span role="timer" aria-live="off">{{ first.left }}</span> · {{ first.words }}</template
     >
     <span v-if="running.length > 1" class="quiet">, {{ running.length - 1 }} more</span>
   </div>

@@ -205,8 +205,8 @@ it('shows the clocks of a job as they run: the one that ends first, and one past
       line.querySelector('.clock')?.textContent.replace(/\s+/g, ' ').trim(),
     )
   expect(clocks()).toEqual([
-    '◷ Answers for its reading: Sill 8 1:00',
-    '◷ The station is on test 0:30, 1 more',
+    '◷ 1:00 · Answers for its reading: Sill 8',
+    '◷ 0:30 · The station is on test, 1 more',
     undefined,
   ])
   await vi.advanceTimersByTimeAsync(61_000)
