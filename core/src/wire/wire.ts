@@ -82,7 +82,16 @@ const jobSummary = z.object({
   /** How many findings stop it. */
   stops: z.number().int(),
   /** The clocks that ran when it was summed up, the one that ends first before the others. */
-  clocks: z.array(z.object({ kind: z.enum(clockKinds), words: z.string(), ends: time })),
+  clocks: z.array(
+    z.object({
+      id: z.string(),
+      kind: z.enum(clockKinds),
+      words: z.string(),
+      ends: time,
+      /** What it means when it ends. */
+      then: z.string(),
+    }),
+  ),
 })
 const listedJob = z.object({
   id: z.string(),

@@ -112,7 +112,7 @@ export async function doTask(
         stage: nextStage(owed),
         owed: owed.length,
         stops: findings.filter(isStopping).length,
-        clocks: clocksOf(input, task.now).map(({ kind, words, ends }) => ({ kind, words, ends })),
+        clocks: [...clocksOf(input, task.now)],
         helped: helpedIn(document),
       }
       return { summary, due: dueAt(document, task.now) }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useNow } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { clocksOf, leftWords, type Clock } from '#core'
+import { clocksOf, jobInfo, leftWords, type Clock } from '#core'
+import { saveCalendar } from '../shared/calendar.ts'
 import { useWritten } from '../shared/times.ts'
 import { useJob } from '../store/job-store.ts'
 
@@ -23,6 +24,16 @@ const all = ref(false)
 const FEW = 2
 const shown = computed(() => (all.value ? clocks.value : clocks.value.slice(0, FEW)))
 
+/** The clocks that still run as a calendar file; a later one moves their entries. */
+function save(): void {
+  const { name } = jobInfo(job.doc)
+  const link = `${location.origin}/jobs/${job.jobId ?? ''}/prove`
+  const running = clocks.value.filter((clock) => left(clock) !== '')
+  saveCalendar(
+    running.map((clock) => ({ ...clock, id: `${job.jobId ?? ''} ${clock.id}`, job: name, link })),
+    `${name} clocks`,
+  )
+}
 const left = ({ ends }: Clock): string => leftWords(now.value.toISOString(), ends)
 /** An end of today as a time alone. */
 function end({ ends }: Clock): string {
@@ -51,6 +62,14 @@ function end({ ends }: Clock): string {
       :aria-expanded="all"
       @click="all = !all"
       >{{ all ? 'Fewer clocks' : `${clocks.length - FEW} more` }}</v-btn
+    >
+    <v-btn
+      v-if="clocks.some((clock) => left(clock) !== '')"
+      variant="text"
+      size="small"
+      class="text-none"
+      @click="save"
+      >Calendar file</v-btn
     >
   </section>
 </template>

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { blankState } from '#core'
 import { openJob, type JobPage } from '../testing/job-page.ts'
+import { catchSaved } from '../testing/saved-file.ts'
 import { smallDoc } from '../testing/small-doc.ts'
 import ClockStrip from './ClockStrip.vue'
 
@@ -49,6 +50,28 @@ describe('the strip of clocks', () => {
     vi.advanceTimersByTime(10 * 60_000)
     await page.settle()
     expect(text()).toContain('▲ The station is on test: its end was')
+  })
+
+  it('is saved as a calendar file, all of it that still runs, also what is not shown', async () => {
+    const saved = catchSaved()
+    await open(['station-on-test', 10], ['chime-demo', 90], ['hardware-watch-off', 60])
+    vi.advanceTimersByTime(20 * 60_000)
+    await page.settle()
+    await page.press('Calendar file')
+    const lines = (await saved.text()).split('\r\n')
+    expect(lines.filter((line) => line.startsWith('DTSTART'))).toEqual([
+      'DTSTART:20260504T130000Z',
+      'DTSTART:20260504T133000Z',
+    ])
+    expect(lines.filter((line) => line.startsWith('UID'))).toEqual([
+      expect.stringContaining('job-1'),
+      expect.stringContaining('job-1'),
+    ])
+    expect(saved.name()).toMatch(/ clocks\.ics$/)
+    vi.advanceTimersByTime(90 * 60_000)
+    await page.settle()
+    // What is past its end stands in no calendar.
+    expect(text()).not.toContain('Calendar file')
   })
 
   it('shows two and the rest on demand', async () => {

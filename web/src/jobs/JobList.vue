@@ -10,6 +10,7 @@ import { useSession } from '../line/session.ts'
 import { stageName } from '../job/stages.ts'
 import ImportJob from './ImportJob.vue'
 import RowClocks from './RowClocks.vue'
+import { saveCalendar } from '../shared/calendar.ts'
 import { vStack } from '../shared/stack.ts'
 
 const router = useRouter()
@@ -42,6 +43,18 @@ async function load(): Promise<void> {
 useIntervalFn(() => {
   if (renewing.value.left > 0 && document.visibilityState === 'visible') void load()
 }, 1_500)
+
+/** The clocks that still run, of all jobs that are listed. */
+const clocks = computed(() =>
+  rows.value.flatMap((row) =>
+    (row.summary?.clocks ?? [])
+      .filter(({ ends }) => Date.parse(ends) > Date.now())
+      .map((clock) => ({
+        ...{ ...clock, id: `${row.id} ${clock.id}`, job: row.name },
+        link: `${location.origin}/jobs/${row.id}/prove`,
+      })),
+  ),
+)
 
 type Sort = 'name' | 'stops' | 'owed' | 'changed'
 /** Jobs that ask for something: what stops, what is owed, what waits on this device to be sent. */
@@ -165,6 +178,15 @@ const secure = window.isSecureContext !== false
             :aria-pressed="only === key"
             @click="only = key"
             >{{ title }}</v-chip
+          >
+          <v-btn
+            v-if="clocks.length > 0"
+            variant="text"
+            size="small"
+            class="text-none"
+            :title="`The ${clocks.length} clocks that run, each at its end`"
+            @click="saveCalendar(clocks, 'Clocks')"
+            >Calendar file</v-btn
           >
         </div>
         <p v-if="rows.length >= 200" class="quiet px-4">

@@ -8,6 +8,7 @@ import type { JobList as Answer, ListedJob, Role } from '#core'
 import { useQueue } from '../line/device-queue.ts'
 import { memoryQueue } from '../line/memory-queue.ts'
 import { useSession } from '../line/session.ts'
+import { catchSaved } from '../testing/saved-file.ts'
 import JobList from './JobList.vue'
 
 const row = (name: string, over: Partial<ListedJob> = {}): ListedJob => ({
@@ -186,19 +187,28 @@ it('shows the clocks of a job as they run: the one that ends first, and one past
     jobs: [
       row(
         'Mill',
-        summary([{ kind: 'answer', words: 'Answers for its reading: Sill 8', ends: at('09:01:00') }]),
+        summary([
+          {
+            id: 'answer',
+            then: '',
+            kind: 'answer',
+            words: 'Answers for its reading: Sill 8',
+            ends: at('09:01:00'),
+          },
+        ]),
       ),
       row(
         'Weir',
         summary([
-          { kind: 'state', words: 'The station is on test', ends: at('09:00:30') },
-          { kind: 'settled', words: 'The mesh settles', ends: at('09:20:00') },
+          { id: 'state', then: '', kind: 'state', words: 'The station is on test', ends: at('09:00:30') },
+          { id: 'settled', then: '', kind: 'settled', words: 'The mesh settles', ends: at('09:20:00') },
         ]),
       ),
       row('Bank'),
     ],
     renewing: 0,
   }
+  const saved = catchSaved()
   await show()
   const clocks = (): (string | undefined)[] =>
     [...host.querySelectorAll('tbody tr')].map((line) =>
@@ -209,6 +219,17 @@ it('shows the clocks of a job as they run: the one that ends first, and one past
     '◷ 0:30 · The station is on test, 1 more',
     undefined,
   ])
+  const button = [...host.querySelectorAll('button')].find((one) => one.textContent.includes('Calendar'))
+  button?.click()
+  const file = await saved.text()
+  expect(file.match(/^SUMMARY.*/gm)?.map((line) => line.trim())).toEqual([
+    'SUMMARY:Answers for its reading: Sill 8 – Mill',
+    'SUMMARY:The station is on test – Weir',
+    'SUMMARY:The mesh settles – Weir',
+  ])
+  // One file for the job and one for all name a clock alike.
+  expect(file).toContain(`UID:${encodeURIComponent('mill answer')}@kapelle`)
+  expect(saved.name()).toBe('Clocks.ics')
   await vi.advanceTimersByTimeAsync(61_000)
   // What only runs out is gone; the station is on test until somebody takes it off.
   expect(clocks()).toEqual([undefined, '▲ The station is on test: past its end, 1 more', undefined])
