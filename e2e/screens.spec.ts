@@ -142,6 +142,8 @@ test('one search on every page, by keyboard', async ({ page }) => {
   await page.keyboard.press('Control+k')
   await expect(hits.filter({ hasText: 'Fennel Bank' }).first()).toBeVisible()
   await page.keyboard.press('Escape')
+  // While it still closes, a key is typed into it.
+  await expect(search).toBeHidden()
   await page.keyboard.press('?')
   await expect(page.getByRole('dialog')).toContainText('Search everything')
 })
