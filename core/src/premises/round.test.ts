@@ -68,6 +68,31 @@ describe('a round', () => {
     expect(roundIn(new SmallJob(), ['b', '', 'a'])).toEqual(['a', 'b', ''])
   })
 
+  it('begins at the door of every day, else at any that is used, else in the first room', () => {
+    /** Rooms on a line, 4 m apart: where it begins tells its order. */
+    const line = () => new SmallJob().room('a').room('b').room('c').way('a', 'b', 4).way('b', 'c', 4)
+    const names = ['a', 'b', 'c']
+    expect(roundIn(line(), names)).toEqual(['a', 'b', 'c'])
+    expect(roundIn(line().opening('Back', 'c', { use: 'occasional' }), names)).toEqual(['c', 'b', 'a'])
+    const two = line().opening('Front', 'a', { use: 'occasional' }).opening('Back', 'c')
+    expect(roundIn(two, names)).toEqual(['c', 'b', 'a'])
+    expect(roundIn(line().opening('Never', 'c', { use: 'never' }), names)).toEqual(['a', 'b', 'c'])
+  })
+
+  it('compares a room with itself as the same, and each set of rooms by a round of its own', () => {
+    const job = new SmallJob().room('a').room('b').room('c').way('a', 'b', 1).way('b', 'c', 1)
+    const asked = { doc: job.doc, system: systemOf(job.doc, catalogue) }
+    const all = roundOf(asked, ['c', 'b', 'A'])
+    expect([all('a', 'A'), all('x', 'x'), all('', ''), all('a', 'c') < 0, all('c', 'b') > 0]).toEqual([
+      ...[0, 0, 0, true, true],
+    ])
+    // A round that c has no part in tells nothing of c but that it comes behind.
+    const few = roundOf(asked, ['a', 'b'])
+    expect([few('c', 'b') > 0, few('', 'c') > 0, few('c', '') < 0, few('y', 'x') > 0]).toEqual([
+      ...[true, true, true, true],
+    ])
+  })
+
   it('is made anew when the house is another', () => {
     const job = new SmallJob().room('a').room('b').room('c').way('a', 'b', 2).way('a', 'c', 5)
     job.opening('Door', 'a')
