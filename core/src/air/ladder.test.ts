@@ -277,3 +277,47 @@ describe('what helped', () => {
     expect(helpedIn(other.apply([{ op: 'add', record: { ...heard, of } }]).doc)).toEqual([])
   })
 })
+
+describe('of two devices whose tries come one among the other', () => {
+  const two = (): SmallJob =>
+    porch().add('back', 'reedling-slim', { room: 'Kitchen', use: 'opening' }).number()
+
+  it('each has its own, whatever order they arrive in', () => {
+    const job = two()
+    // The other was tried last, and this one's records arrive newest first.
+    const other = tryIt(two(), 'back', 'nearer')
+    const tries = Object.values(tryIt(tryIt(other, 'porch', 'again'), 'porch', 'battery').doc.records)
+      .filter((record) => record.type === 'tried')
+      .sort((a, b) => (a.at < b.at ? 1 : -1))
+    job.apply(tries.map((record) => ({ op: 'add', record })))
+    expect([ladder(job, 'porch').next, ladder(job, 'back').next]).toEqual(['again', 'again'])
+    expect(rung(job, 'porch', 'nearer')?.tried).toEqual([])
+    expect(rung(job, 'back', 'nearer')?.tried).toHaveLength(1)
+    hear(job, 'back')
+    expect(helpedIn(job.doc)).toEqual([{ model: 'device/reedling-slim', rung: 'nearer', times: 1 }])
+    // What one was heard after is no end of the other's tries.
+    expect(rung(job, 'porch', 'battery')?.tried).toHaveLength(1)
+    hear(job, 'porch')
+    expect(helpedIn(job.doc)).toEqual([
+      { model: 'device/reedling-slim', rung: 'nearer', times: 1 },
+      { model: 'device/reedling', rung: 'battery', times: 1 },
+    ])
+  })
+})
+
+describe('what was tried', () => {
+  it('of one kind makes no other kind spent', () => {
+    const job = tryIt(tryIt(porch(), 'porch', 'nearer'), 'porch', 'variant')
+    const spent = ladder(job, 'porch').rungs.filter((one) => one.spent)
+    expect(spent.map((one) => one.rung)).toEqual(['variant', 'nearer'])
+    expect(ladder(tryIt(job, 'porch', 'type'), 'porch').rungs.at(-1)?.spent).toBe(true)
+  })
+
+  it('counts from the moment after it was heard on', () => {
+    const job = tryIt(porch(), 'porch', 'nearer')
+    const at = rung(job, 'porch', 'nearer')?.tried[0] ?? expect.fail('not tried')
+    job.learn(targetAt(job, 'porch').id, '20417733', { at })
+    expect(ladder(job, 'porch').rungs.every(({ tried }) => tried.length === 0)).toBe(true)
+    expect(helpedIn(job.doc)).toEqual([{ model: 'device/reedling', rung: 'nearer', times: 1 }])
+  })
+})
