@@ -21,7 +21,7 @@ function known({ tried, helped }: LadderRung): string {
   const times = helped === 1 ? 'once' : `${helped} times`
   return [
     ...(tried.length > 0 ? [`tried ${tried.map((at) => time(at)).join(', ')}`] : []),
-    ...(helped > 0 ? [`helped ${times} with this model`] : []),
+    ...(helped > 0 ? [`this model was heard after it ${times}`] : []),
   ].join(' · ')
 }
 </script>
@@ -41,7 +41,7 @@ function known({ tried, helped }: LadderRung): string {
             :aria-expanded="rung.rung === shown?.rung"
             @click="picked = rung.rung"
           >
-            <span>{{ rung.spent ? '✓' : '○' }} {{ rung.title }}</span>
+            <span>{{ rung.spent ? '–' : '○' }} {{ rung.title }}</span>
             <span class="quiet">{{ known(rung) }}</span>
           </button>
           <div v-if="rung.rung === shown?.rung" class="how">
