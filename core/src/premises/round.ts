@@ -1,5 +1,5 @@
 import { defaultHouseRules } from '../house-rules/house-rules.ts'
-import type { JobDocument } from '../job/document.ts'
+import { recordsOf, type JobDocument } from '../job/document.ts'
 import type { Room } from '../job/records.ts'
 import type { System } from '../system/system.ts'
 import { Keeper } from '../units/keep.ts'
@@ -23,9 +23,13 @@ export function roundOf(
   otherwise: Round = (a, b) => (a < b ? -1 : 1),
 ): Round {
   // Which way is the shorter hangs on how much longer stairs take, not on who walks.
-  const house = houseOf(doc, system, defaultHouseRules.figures)
   const asked = [...new Set([...names].map(roomKey))].sort()
-  const rank = keeper.get(house, [asked.join('\n')], () => rankRooms(house, asked))
+  const rooms = recordsOf(doc, 'room')
+  const from = [...rooms, ...recordsOf(doc, 'way'), ...recordsOf(doc, 'opening'), asked.join('\n')]
+  // The house itself is kept by the firm's figures: asking for another each time would make both anew each time.
+  const rank = keeper.get(rooms[0] ?? system.devices, from, () =>
+    rankRooms(houseOf(doc, system, defaultHouseRules.figures), asked),
+  )
   return (a, b) => {
     const [at, other] = [rank.get(roomKey(a)) ?? Infinity, rank.get(roomKey(b)) ?? Infinity]
     if (at !== other) return at - other
