@@ -48,7 +48,7 @@ describe('what can be tried', () => {
         'other-way',
         [
           'Open the cover (its amber lamp glows until the cover is back).',
-          'The panel then knows the device but not its event: the loop is asked for.',
+          'If that is heard, the panel knows the device but not its event: the loop is asked for.',
         ],
       ],
       [

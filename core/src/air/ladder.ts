@@ -134,7 +134,7 @@ const makers: Readonly<Record<Rung, (known: Known) => Made | null>> = {
     const first = model.ways[0]
     const less =
       next.sends === 'tamper' && first?.sends !== 'tamper'
-        ? ['The panel then knows the device but not its event: the loop is asked for.']
+        ? ['If that is heard, the panel knows the device but not its event: the loop is asked for.']
         : []
     return {
       how: [`${capital(wayWords(next))}.`, ...less],
