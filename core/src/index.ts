@@ -251,6 +251,8 @@ export {
 export type { ProofItem, ProofKey, ProofStop } from './proof/owed.ts'
 export { alsoShows, proofMethods, proofRules, stationSees } from './proof/table.ts'
 
+export { armedRun, expectedTrip, seenWords, verdictOf } from './proof/armed.ts'
+export type { ArmedRun, ArmedSetting, Seen } from './proof/armed.ts'
 export { clocksOf, leftWords } from './proof/clocks.ts'
 export type { Clock } from './proof/clocks.ts'
 export { changedSince, PANEL } from './proof/copy.ts'

@@ -8,6 +8,8 @@ interface Tally {
   passed: number
   failed: number
   skipped: number
+  /** What the failed ones are called; they are named once more at the end, where a long output is cut last. */
+  names?: readonly string[]
 }
 
 /**
@@ -19,6 +21,7 @@ export async function runChecks(long: boolean): Promise<number> {
   const began = Date.now()
   const folder = mkdtempSync(join(tmpdir(), 'kapelle-checks-'))
   const sum: Tally = { passed: 0, failed: 0, skipped: 0 }
+  const failures: string[] = []
   let since = began
   const add = (name: string, tally: Tally): void => {
     const took = minutes(Date.now() - since)
@@ -26,6 +29,8 @@ export async function runChecks(long: boolean): Promise<number> {
     sum.passed += tally.passed
     sum.failed += tally.failed
     sum.skipped += tally.skipped
+    if (tally.failed > 0) failures.push(...(tally.names ?? []).map((one) => `${name}: ${one}`))
+    if (tally.failed > 0 && !tally.names?.length) failures.push(name)
     console.log(`· ${name}: ${tally.passed} passed, ${tally.failed} failed, ${took} min`)
   }
   const checks: [string, string[]][] = [
@@ -76,6 +81,7 @@ export async function runChecks(long: boolean): Promise<number> {
   rmSync(folder, { recursive: true, force: true })
   console.log(`· ${minutes(Date.now() - began)} min in all${long ? ', with every case' : ''}`)
   console.log(`· tests are ${Math.round(100 * testShare(process.cwd()))} % of the code`)
+  for (const failure of failures) console.log(`· failed: ${failure}`)
   console.log(
     `\n${sum.passed} passed, ${sum.failed} failed${sum.skipped > 0 ? `, ${sum.skipped} skipped` : ''}`,
   )
@@ -110,20 +116,45 @@ function unitTally(file: string, code: number): Tally {
     numFailedTests: number
     numPendingTests: number
     numFailedTestSuites: number
+    testResults: {
+      name: string
+      status: string
+      assertionResults: { fullName: string; status: string }[]
+    }[]
   }
   const failed = report.numFailedTests
-  return withVerdict({ passed: report.numPassedTests, failed, skipped: report.numPendingTests }, code)
+  const names = report.testResults.flatMap(({ name, status, assertionResults }) => {
+    const tests = assertionResults.filter((one) => one.status === 'failed').map((one) => one.fullName)
+    return status === 'failed' && tests.length === 0 ? [name] : tests
+  })
+  return withVerdict({ passed: report.numPassedTests, failed, skipped: report.numPendingTests, names }, code)
 }
 
 function journeyTally(file: string, code: number): Tally {
   if (!existsSync(file)) return { passed: 0, failed: 1, skipped: 0 }
-  const { stats } = JSON.parse(readFileSync(file, 'utf8')) as {
+  const { stats, suites } = JSON.parse(readFileSync(file, 'utf8')) as {
     stats: { expected: number; unexpected: number; flaky: number; skipped: number }
+    suites?: JourneySuite[]
   }
   return withVerdict(
-    { passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped },
+    {
+      ...{ passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped },
+      names: (suites ?? []).flatMap(failedJourneys),
+    },
     code,
   )
+}
+
+interface JourneySuite {
+  readonly specs?: readonly { readonly title: string; readonly ok: boolean }[]
+  readonly suites?: readonly JourneySuite[]
+}
+
+function failedJourneys({ specs = [], suites = [] }: JourneySuite): string[] {
+  return [
+    ...specs.filter(({ ok }) => !ok).map(({ title }) => title),
+    ...suites.flatMap((suite) => failedJourneys(suite)),
+  ]
 }
 
 /** A suite that ran nothing, or ended badly without a failed test, counts as one failure. */

@@ -1,29 +1,31 @@
 <script setup lang="ts">
-import { v4 as uuid } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import {
-  alsoShows,
   cautions,
+  expectedTrip,
   hints,
   proofMethods,
-  proofRecord,
-  recordProblems,
   resultProblem,
   stationSees,
   testBlocked,
+  verdictOf,
   waitsToBeSent,
   type Family,
   type ProofItem,
   type ProofStop,
+  type Seen,
   type TestResult,
 } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import { useWritten } from '../../shared/times.ts'
 import { toldWords } from '../../shared/told.ts'
+import SeenButtons from './SeenButtons.vue'
+import { useProving } from './useProving.ts'
 import { proofTitle, stateLook } from './words.ts'
 
 const props = defineProps<{ entry: ProofStop; item: ProofItem; next: boolean; family: Family | null }>()
 const job = useJob()
+const proving = useProving()
 const { moment: clock } = useWritten()
 const reading = ref('')
 const note = ref('')
@@ -63,57 +65,47 @@ const outcomes = [
   { outcome: 'inconclusive', title: 'Inconclusive', color: undefined },
 ] as const
 
+/** What the plan expects of an armed trip; null where nothing is expected of it, or it is another proof. */
+const expected = computed(() =>
+  props.item.kind === 'armed'
+    ? expectedTrip({ doc: job.doc, catalogue: job.catalogue }, props.item.subject)
+    : null,
+)
+
 /** What one observation shows: this proof, the others that were ticked, and what it proves by itself. */
 function shownBy(outcome: TestResult['outcome']): readonly ProofItem[] {
   const ticked = others.value.filter((other) => seenToo.value.includes(other.key))
   if (outcome !== 'pass') return [props.item]
-  const implied = props.entry.items.filter(
-    (other) =>
-      [props.item, ...ticked].some(
-        (seen) => seen.subject === other.subject && alsoShows[seen.kind]?.includes(other.kind),
-      ) &&
-      other.state !== 'pass' &&
-      other.waits === '',
-  )
-  return [props.item, ...ticked, ...implied]
+  const seen = [props.item, ...ticked]
+  return [...seen, ...proving.implied(props.entry, seen)]
 }
 
-function record(outcome: TestResult['outcome']): void {
+/** An armed trip is judged by what was seen, never by who saw it. */
+function saw(seen: Seen): void {
+  const verdict = verdictOf({ doc: job.doc, catalogue: job.catalogue }, props.item.subject, seen)
+  if (verdict) record(verdict.outcome, verdict.note)
+}
+
+function record(outcome: TestResult['outcome'], because = ''): void {
   const text = reading.value.trim().replace(',', '.')
   const value = text === '' ? null : Number(text)
   if (value !== null && Number.isNaN(value)) {
     fault.value = `Reading: “${reading.value}” must be a number in ${props.family?.placement.unit ?? 'steps'}.`
     return
   }
-  const at = new Date().toISOString()
-  const results = shownBy(outcome).map((item) =>
-    proofRecord({ doc: job.doc, catalogue: job.catalogue }, item, {
-      made: { id: `test:${uuid()}`, who: job.me, at },
-      result: {
-        outcome,
-        reading: value,
-        note: note.value.trim(),
-        method:
-          item.kind === props.item.kind ? method.value : `seen at ${proofTitle(props.item)}`.slice(0, 80),
-      },
-    }),
-  )
+  const said = [because, note.value.trim()].filter(Boolean).join(' ')
+  const results = proving.resultsOf(props.item, shownBy(outcome), {
+    ...{ outcome, reading: value, note: said, method: method.value },
+  })
   fault.value =
     blocked.value ??
     resultProblem(
       { kind: props.item.kind, family: props.family },
-      { outcome, reading: value, note: note.value.trim() },
+      { outcome, reading: value, note: said },
       job.rules.schools.reading,
     ) ??
-    results
-      .flatMap((result) => recordProblems(result))
-      .map((problem) => `${problem.path.replace(/^\./, '')} ${problem.message}`)
-      .join('; ')
+    proving.write(results)
   if (fault.value !== '') return
-  job.edit(
-    'prove.record',
-    results.map((result) => ({ op: 'add', record: result })),
-  )
   reading.value = ''
   note.value = ''
   seenToo.value = []
@@ -179,7 +171,11 @@ function resultWords(result: TestResult): string {
           />
         </fieldset>
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-        <div class="acts">
+        <SeenButtons v-if="expected" :zone="item.subject" :name="item.label" @seen="saw" />
+        <p v-else-if="item.kind === 'armed'" class="quiet">
+          By its response type it never alarms: see that it does what the type says while the system is set.
+        </p>
+        <div v-if="!expected" class="acts">
           <v-btn
             v-for="choice in outcomes"
             :key="choice.outcome"

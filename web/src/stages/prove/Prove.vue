@@ -3,6 +3,7 @@ import { computed, nextTick, ref } from 'vue'
 import { useDisplay } from 'vuetify'
 import { openProofs, PANEL, proofRoute, stationOnTest, waitsToBeSent } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import ArmedRun from './ArmedRun.vue'
 import DeviceProofs from './DeviceProofs.vue'
 import RouteRow from './RouteRow.vue'
 import States from './States.vue'
@@ -13,6 +14,16 @@ const { smAndDown: narrow } = useDisplay()
 const chosen = ref<string | null>(null)
 const onlyOpen = ref(false)
 const route = computed(() => (job.system ? proofRoute(job.doc, job.catalogue, job.now) : []))
+/** Armed trips that can be made in one run now. */
+const armed = computed(() =>
+  route.value.reduce(
+    (sum, { items }) =>
+      sum +
+      items.filter((item) => item.kind === 'armed' && item.state !== 'pass' && item.waits === '').length,
+    0,
+  ),
+)
+const running = ref(false)
 const open = computed(() => openProofs(route.value))
 const all = computed(() => route.value.reduce((sum, entry) => sum + entry.items.length, 0))
 /** Passed here, and not at the server yet. */
@@ -52,7 +63,10 @@ function choose(id: string): void {
         }}</span
       >
       <span class="grow" />
-      <v-checkbox v-model="onlyOpen" label="Only what is owed" />
+      <v-btn v-if="armed > 0 && !running" variant="tonal" min-height="44" @click="running = true"
+        >Armed run: {{ armed }} {{ armed === 1 ? 'trip' : 'trips' }}</v-btn
+      >
+      <v-checkbox v-if="!running" v-model="onlyOpen" label="Only what is owed" />
     </div>
     <div v-if="route.length === 0" class="sheet pa-6">
       <h2>Nothing to prove yet</h2>
@@ -63,7 +77,8 @@ function choose(id: string): void {
     </div>
     <template v-else>
       <Station v-if="job.system?.info.monitored" :on-test="onTest" />
-      <div class="work">
+      <ArmedRun v-if="running" :route="route" @close="running = false" />
+      <div v-else class="work">
         <div class="rooms">
           <section v-for="[room, entries] in rooms" :key="room" class="sheet room" :aria-label="room">
             <h2>{{ room }}</h2>
