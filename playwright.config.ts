@@ -3,8 +3,13 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.spec.ts',
-  globalSetup: './e2e/global.ts',
-  workers: 1,
+  // Each with a product of its own; a page, the server and the database seldom work at the same time.
+  workers: 2,
+  // One after the other they take longest: begun first, they do not come last alone.
+  projects: [
+    { name: 'chain', testMatch: 'zones.spec.ts' },
+    { name: 'others', testIgnore: 'zones.spec.ts' },
+  ],
   timeout: 600_000,
   // A busy machine is slow, not wrong: what is waited for comes, or never does.
   expect: { timeout: 45_000 },

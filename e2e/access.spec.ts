@@ -1,6 +1,7 @@
-import { expect, test, type Locator, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
 import { accessible, choose, signIn, stage, url } from './help.ts'
 import { readBackAsPlanned } from './panel-in-hand.ts'
+import { test } from './test.ts'
 
 /* Everything by keyboard, at every zoom, in either light, and in few acts. */
 

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { accessible, passAll, signIn, stage, unfoldTimes, url } from './help.ts'
+import { test } from './test.ts'
 
 const fennel = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a002'
 

@@ -1,8 +1,9 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { evidenceOf, recordsOf, type JobDocument, type OpenedJob } from '#core'
 import { accessible, passAll, signIn, stage, unfoldTimes, url } from './help.ts'
 import { readBackAsPlanned } from './panel-in-hand.ts'
 import { begin, offered, plan } from './plans.ts'
+import { test } from './test.ts'
 
 /* Evidence that is evidence: a Curlew house learned, proved event by event and handed over; a real job by its display alone. */
 

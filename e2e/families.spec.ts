@@ -1,7 +1,8 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { inventId, recordsOf, seededRandom, targetsOf, type Heard, type OpenedJob } from '#core'
 import { signIn, url } from './help.ts'
 import { begin, offered, panelNames, planFor } from './plans.ts'
+import { test } from './test.ts'
 
 /* One device of every family is learned and one refused, on every panel that hears it, in the browser through to the database. */
 

@@ -1,15 +1,13 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Browser, type Page } from '@playwright/test'
-import type { DemoSignIn } from '../server/src/launch/product.ts'
+import { product } from './test.ts'
 
 /** Address of the running product. */
-export const url = (): string => process.env.KAPELLE_E2E_URL ?? ''
-
-const people = (): DemoSignIn[] => JSON.parse(process.env.KAPELLE_E2E_PEOPLE ?? '[]') as DemoSignIn[]
+export const url = (): string => product().url
 
 /** Signs in on the sign-in page, as a person would. */
 export async function signIn(page: Page, login: 'morwen' | 'idris'): Promise<void> {
-  const person = people().find((one) => one.login === login)
+  const person = product().people.find((one) => one.login === login)
   await page.goto(`${url()}/sign-in`)
   await page.getByLabel('Sign-in name').fill(login)
   await page.getByLabel('Password').fill(person?.password ?? '')

@@ -1,8 +1,9 @@
-import { expect, test, type Locator, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
 import { evidenceOf, proofRoute, seededRandom, targetsOf, type OpenedJob, type Random } from '#core'
 import { runs } from '../core/src/testing/runs.ts'
 import { signIn, url } from './help.ts'
 import { begin, offered, panelNames, planFor } from './plans.ts'
+import { test } from './test.ts'
 
 /*
  * Acts of an impatient person on each panel, a hundred with --long, on Enrol, Prove and Hand over: no fault of the page, nothing that the

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { accessible, choose, signIn, url } from './help.ts'
+import { product, test } from './test.ts'
 
 const password = 'long enough 12'
 
@@ -129,7 +130,7 @@ test('work goes on while the database is killed and comes back', async ({ page }
   await page.getByLabel('Name of the job').fill('Weir House')
   await page.getByRole('button', { name: 'Begin the job' }).click()
   await expect(page.getByRole('heading', { name: 'Survey' })).toBeVisible()
-  const folder = join(process.env.KAPELLE_E2E_DATA ?? '', 'db')
+  const folder = join(product().data, 'db')
   process.kill(Number(readFileSync(join(folder, 'db.pid'), 'utf8')), 'SIGKILL')
   const wishes = page.getByLabel('Wishes of the customer')
   for (const words of ['no siren at night', 'no siren at night, two fobs']) {

@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { accessible, signIn, stage, unfoldTimes, url } from './help.ts'
+import { test } from './test.ts'
 
 /* What a screen shows: the thing first, and nothing cut at any width. */
 

@@ -1,6 +1,7 @@
-import { expect, test, type Locator, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
 import { accessible, choose, signIn, stage } from './help.ts'
 import { keysOn, linesOn, PanelOnTheWall } from './panel-in-hand.ts'
+import { test } from './test.ts'
 
 /** What the nine stickers say, what they turn out to be, and where they are. */
 const stickers = [

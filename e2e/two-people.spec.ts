@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { choose, colleague, signIn, url } from './help.ts'
+import { test } from './test.ts'
 
 test('two people work on one job: news, conflict, undo, offline', async ({ page, browser }) => {
   await signIn(page, 'morwen')

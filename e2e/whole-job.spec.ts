@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { accessible, choose, signIn, stage, passAll } from './help.ts'
 import { readBackAsPlanned } from './panel-in-hand.ts'
+import { test } from './test.ts'
 
 const list = `\uFEFFItem;Qty;Room;Position;Use;Serial;Shelf
 Reedling contact;1;Porch;front door;everyday door;20555001;A1

@@ -1,6 +1,7 @@
-import { expect, test, type Locator, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
 import { keysOn, linesOn, PanelOnTheWall } from './panel-in-hand.ts'
 import { accessible, colleague, signIn, stage, unfoldTimes, url } from './help.ts'
+import { test } from './test.ts'
 
 const ropewalk = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001'
 

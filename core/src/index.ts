@@ -252,7 +252,7 @@ export type { ProofItem, ProofKey, ProofStop } from './proof/owed.ts'
 export { alsoShows, proofMethods, proofRules, stationSees } from './proof/table.ts'
 
 export { armedRun, expectedTrip, seenWords, verdictOf } from './proof/armed.ts'
-export type { ArmedRun, ArmedSetting, Seen } from './proof/armed.ts'
+export type { ArmedSetting, Seen } from './proof/armed.ts'
 export { clocksOf, leftWords } from './proof/clocks.ts'
 export type { Clock } from './proof/clocks.ts'
 export { changedSince, PANEL } from './proof/copy.ts'
@@ -271,6 +271,8 @@ export { proofRecord, signoffRecord } from './proof/records.ts'
 export { changedKeying, keyedNow } from './proof/keyed.ts'
 export { headingKey, LIST_LIMIT, listColumns, readEquipmentList } from './formats/equipment-list.ts'
 export type { EquipmentList, ListColumn } from './formats/equipment-list.ts'
+export { boxLabels, labelLink, labelPapers, labelPlaces, readLabelLink, zoneCard } from './formats/labels.ts'
+export type { BoxLabel, LabelPaper } from './formats/labels.ts'
 export { scheduleColumns, zoneSchedule, zoneScheduleCsv } from './formats/zone-schedule.ts'
 
 export type {

@@ -4,7 +4,7 @@ import { recordsOf, type JobDocument } from '../job/document.ts'
 import { changedKeying, CODE_SIGNOFF, keyedNow } from '../proof/keyed.ts'
 import { readBackState } from '../proof/read-back.ts'
 import { fieldOf, partOf, type MemoryWords } from '../memory/words.ts'
-import { proofRoute, type ProofItem } from '../proof/owed.ts'
+import { proofRoute, type ProofItem, type ProofStop } from '../proof/owed.ts'
 import { openStates, openTasks, stateAbout, stateRules } from '../proof/states.ts'
 import { rulesInForce } from '../job/rules-in-force.ts'
 import type { JudgeInput } from './context.ts'
@@ -112,7 +112,8 @@ function enrolOwed({ doc, system }: Look): Owed[] {
 }
 
 function proofsOwed({ input, doc }: Look): Owed[] {
-  const items = proofRoute(doc, input.catalogue, input.now).flatMap((stop) => stop.items)
+  const route = proofRoute(doc, input.catalogue, input.now)
+  const items = route.flatMap((stop) => stop.items)
   const open = items.filter((item) => item.state !== 'pass')
   const averages = open.filter((item) => item.from !== null && item.kind === 'average')
   const settling = open.filter((item) => item.from !== null && item.kind === 'settled')
@@ -144,6 +145,26 @@ function proofsOwed({ input, doc }: Look): Owed[] {
           `The mesh is to be left quiet until ${times(input).moment(latest(settling))}.`,
         )
       : []),
+    ...batteriesOwed(input, route),
+  ]
+}
+
+/** Batteries that were read in their first day: a task for later, which blocks nothing. */
+function batteriesOwed(input: JudgeInput, route: readonly ProofStop[]): Owed[] {
+  const early = route.flatMap(({ title, room, items }) =>
+    items.flatMap(({ again }) =>
+      again === null ? [] : [{ name: [title, room].filter(Boolean).join(', '), again }],
+    ),
+  )
+  const from = early
+    .map(({ again }) => again)
+    .sort()
+    .at(-1)
+  if (from === undefined) return []
+  const names = early.map(({ name }) => name)
+  const text = `From ${times(input).moment(from)}: ${plural(early.length, 'a battery is', 'batteries are')} to be read once more, read in ${plural(early.length, 'its', 'their')} first day so far: ${some(names)}.`
+  return [
+    { key: 'batteries', blocks: false, stage: 'prove', text, count: early.length, rest: names.slice(NAMED) },
   ]
 }
 

@@ -5,8 +5,11 @@ import type { JobAndCatalogue } from '../system/system.ts'
 
 /* What runs on a job's clocks: each follows from evidence, so that it counts on over a restart, offline, and for whoever looks. */
 
-/** `answer`: how long a device answers for its reading; `settled`: quiet of a mesh; `average`: a whole day; `state`: a temporary state. */
-export const clockKinds = ['answer', 'settled', 'average', 'state'] as const
+/**
+ * `answer`: how long a device answers for its reading; `settled`: quiet of a mesh; `average`: a whole day; `battery`: its first day;
+ * `state`: a temporary state.
+ */
+export const clockKinds = ['answer', 'settled', 'average', 'battery', 'state'] as const
 
 /** One running clock. */
 export interface Clock {
@@ -52,7 +55,7 @@ export function clocksOf({ doc, catalogue }: JobAndCatalogue, now: string): read
     ...settling(stop),
     ...answering(stop, { doc, catalogue }, now),
   ])
-  return [...states, ...proofs, ...averaging(stops)].sort((a, b) =>
+  return [...states, ...proofs, ...averaging(stops), ...charging(stops, now)].sort((a, b) =>
     a.ends < b.ends ? -1 : a.ends > b.ends ? 1 : 0,
   )
 }
@@ -86,6 +89,28 @@ function averaging(stops: readonly ProofStop[]): Clock[] {
     {
       ...{ id: 'average', kind: 'average', ends: last, words: `Average of a whole day: ${of}` },
       then: all.length === 1 ? 'Then read the average.' : 'Then the last of them can be read.',
+    },
+  ]
+}
+
+/** Batteries that were read in their first day: one clock for all, until the last can be read so that it counts. */
+function charging(stops: readonly ProofStop[], now: string): Clock[] {
+  const all = stops.flatMap((stop) =>
+    stop.items.flatMap(({ again }) => (again !== null && again > now ? [{ stop, again }] : [])),
+  )
+  const [ends, [only]] = [
+    all
+      .map(({ again }) => again)
+      .sort()
+      .at(-1),
+    all,
+  ]
+  if (ends === undefined || !only) return []
+  const of = all.length === 1 ? named(only.stop.title, only.stop.room) : `${all.length} of them`
+  return [
+    {
+      ...{ id: 'battery', kind: 'battery', ends, words: `Battery read too early: ${of}` },
+      then: 'Then read it once more: in its first day a battery reads well.',
     },
   ]
 }

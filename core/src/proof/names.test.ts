@@ -28,15 +28,9 @@ describe('a stop on the route', () => {
       .add('pad', 'tapwell', { slot: 1, room: 'hall', order: 0 })
     const names = proofRoute(job.doc, catalogue, null).map((stop) => `${stop.room || '-'}: ${stop.name}`)
     expect(names).toEqual([
-      'bedroom: zone 09',
+      ...['porch: zone 01', 'study: zone 02'],
       ...['hall: keypad 1', 'hall: zone 03', 'hall: siren 2'],
-      ...[
-        'kitchen: zone 08',
-        'landing: zone 05, 06, 07',
-        'lounge: zone 04',
-        'porch: zone 01',
-        'study: zone 02',
-      ],
+      ...['lounge: zone 04', 'landing: zone 05, 06, 07', 'kitchen: zone 08', 'bedroom: zone 09'],
       ...['-: fob 1', '-: panel'],
     ])
     const relay = new SmallJob({ panel: 'panel/ostler-s-8' }).add('relay', 'spanner-8')

@@ -9,6 +9,7 @@ import { evidenceOf } from '../job/evidence.ts'
 import type { Device, TestResult, Zone } from '../job/records.ts'
 import { kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
+import { provisionalUntil } from './battery.ts'
 import { changedSince, PANEL } from './copy.ts'
 import { openState, openStates, stationOnTest } from './states.ts'
 import {
@@ -54,6 +55,8 @@ export interface ProofItem extends ProofKey {
   readonly waits: string
   /** From when it can be made, where only time is waited for; null else. */
   readonly from: string | null
+  /** From when a passed reading of a battery is to be repeated, since it was made too early; null else. */
+  readonly again: string | null
 }
 
 /** A device, or the panel itself, on the way through the house, with what it owes. */
@@ -98,12 +101,15 @@ export function proofRoute(doc: JobDocument, catalogue: Catalogue, now: string |
       },
     ]
   })
-  const round = roundOf(
-    { doc, system },
-    stops.map(({ room }) => room),
-  )
+  // Numbers mostly follow the way through a house that nobody described.
+  const numbered = [...stops].sort((a, b) => firstNumber(a) - firstNumber(b)).map(({ room }) => room)
+  const round = roundOf({ doc, system }, numbered, (a, b) => numbered.indexOf(a) - numbered.indexOf(b))
   stops.sort((a, b) => round(a.room, b.room) || (a.device?.order ?? 0) - (b.device?.order ?? 0))
   return [...stops, ...panelStop(look)]
+}
+
+function firstNumber({ zones }: Pick<ProofStop, 'zones'>): number {
+  return Math.min(1000, ...zones.map(({ number }) => number))
 }
 
 interface Look {
@@ -301,7 +307,12 @@ function itemOf(look: Look, wanted: Wanted): ProofItem {
     ...{ key, kind, subject, loop, results, changed, waits, from },
     ...{ label, event, alarm, silent },
     state: told !== 'pass' && waits !== '' ? 'waits' : told,
+    again: again(look, told === 'pass' ? last : undefined),
   }
+}
+
+function again({ doc }: Look, passed: TestResult | undefined): string | null {
+  return passed ? provisionalUntil(doc, passed) : null
 }
 
 /** What a result no longer stands for: what it named has changed, or something has happened since. */

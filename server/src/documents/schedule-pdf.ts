@@ -1,6 +1,3 @@
-import { createRequire } from 'node:module'
-import { dirname, sep } from 'node:path'
-import pdfmake from 'pdfmake'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
 import {
   customerNotes,
@@ -20,15 +17,7 @@ import {
   type HouseRules,
   type JobDocument,
 } from '#core'
-
-const require = createRequire(import.meta.url)
-const fonts = require('pdfmake/fonts/Roboto.js') as Record<string, Record<string, string>>
-const fontFolder = dirname(require.resolve('pdfmake/fonts/Roboto.js')) + sep
-
-pdfmake.setFonts(fonts as never)
-// A document reads its own fonts and nothing else: no address, no other file.
-pdfmake.setUrlAccessPolicy(() => false)
-pdfmake.setLocalAccessPolicy((path) => path.startsWith(fontFolder))
+import { pdfOf } from './pdf.ts'
 
 /** The zone schedule of a job as a PDF with its fonts embedded; what is owed stands first. */
 export async function schedulePdf(
@@ -37,7 +26,7 @@ export async function schedulePdf(
   houseRules: HouseRules,
   now: Date,
 ): Promise<Buffer> {
-  return pdfmake.createPdf(definition(document, catalogue, houseRules, now)).getBuffer()
+  return pdfOf(definition(document, catalogue, houseRules, now))
 }
 
 /** What is printed of, and how its days are written. */

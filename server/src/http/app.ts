@@ -162,6 +162,7 @@ function adapt(route: Route, services: Services, tls: boolean) {
       body: parsed(route.body, req.body, 'What was sent is not right; nothing was changed.'),
       token: tokenOf(req),
       from: { address: addressOf(req), device: req.headers['user-agent'] ?? '' },
+      origin: `${tls || req.secure ? 'https' : 'http'}://${req.headers.host ?? ''}`,
       get who(): Account {
         if (!account) throw new AppError('SIGN_IN_NEEDED', 'Sign in first.')
         return account

@@ -123,6 +123,39 @@ describe('the zone schedule', () => {
   })
 })
 
+describe('box labels and the zone card', () => {
+  it('come as PDF on the paper that was asked for, their codes leading to where they were asked', async () => {
+    const job = randomUUID()
+    await bring(ann, job, demo())
+    const pdf = await ann.raw(`/api/jobs/${job}/labels.pdf?paper=roll-62&from=1`)
+    expect(pdf.headers.get('content-type')).toBe('application/pdf')
+    expect(pdf.headers.get('content-disposition')).toContain('-labels.pdf')
+    expect(/\/MediaBox \[0 0 ([\d. ]+)\]/.exec(pdf.text)?.[1]).toMatch(/^175\.7\d* 82\.2\d*$/)
+    expect((await ann.raw(`/api/jobs/${job}/labels.pdf?paper=a4-24`)).text.startsWith('%PDF-')).toBe(true)
+  })
+
+  it.each([
+    ['paper=a3', 'paper'],
+    ['paper=a4-24&from=0', 'from'],
+    ['paper=a4-24&from=31', 'from'],
+    ['paper=a4-24&from=x', 'from'],
+  ])('are refused with a word on what is wrong: %s', async (query, names) => {
+    const job = randomUUID()
+    await bring(ann, job, demo())
+    const answer = await ann.call('GET', `/api/jobs/${job}/labels.pdf?${query}`)
+    expect(answer.status).toBe(422)
+    expect(JSON.stringify(answer.body)).toContain(names)
+  })
+
+  it('a card is refused where the panel shows labels itself', async () => {
+    const job = randomUUID()
+    await bring(ann, job, demo())
+    const none = await ann.call('GET', `/api/jobs/${job}/zone-card.pdf`)
+    expect(none.status).toBe(404)
+    expect(JSON.stringify(none.body)).toContain('shows labels itself')
+  })
+})
+
 describe('evidence of a file', () => {
   it('is told by the file and counts for nothing until it is repeated here', async () => {
     const job = randomUUID()

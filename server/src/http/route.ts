@@ -14,6 +14,8 @@ export interface Call<P, Q, B> {
   readonly token: string | null
   /** Where the call comes from. */
   readonly from: From
+  /** The address that the caller reached the product by, without a path. */
+  readonly origin: string
   /** The signed-in person; throws for a caller without a session. */
   readonly who: Account
   /** Sets or, with null, clears the session cookie. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { Accounts } from '../auth/accounts.ts'
 import type { Store } from '../db/store.ts'
-import { writtenOf, type EditsAnswer } from '#core'
+import { labelPapers, writtenOf, type EditsAnswer } from '#core'
 import * as wire from '#wire'
 import type { Jobs } from '../jobs/jobs.ts'
 import type { Summaries } from '../jobs/summaries.ts'
@@ -27,6 +27,8 @@ export interface Services {
 }
 
 const jobParams = z.object({ job: z.string().regex(/^[0-9a-f-]{36}$/, 'must be a job id') })
+/** As many labels as the fullest sheet has. */
+const MOST_LABELS = 30
 /** The largest bodies: edits of a whole plan at once, and a job file with the entries that it pins, kB. */
 const EDITS_KB = 4 * 1024
 const FILE_KB = 10 * 1024
@@ -184,6 +186,34 @@ function jobRoutes({ jobs, store }: Services): Route[] {
       file: 'application/pdf',
       handle: async ({ who, params }) => {
         const { name: file, content } = await jobs.schedule(who, params.job, 'pdf')
+        return new FileAnswer(file, 'application/pdf', content)
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/api/jobs/:job/labels.pdf',
+      summary: 'Labels for the boxes of a job, each with a code that opens its device',
+      role: 'viewer',
+      params: jobParams,
+      query: z.object({
+        paper: z.enum(labelPapers.map(({ key }) => key)).default('a4-24'),
+        from: z.coerce.number().int().min(1).max(MOST_LABELS).default(1),
+      }),
+      file: 'application/pdf',
+      handle: async ({ who, params, query, origin }) => {
+        const { name: file, content } = await jobs.labels(who, params.job, { ...query, origin })
+        return new FileAnswer(file, 'application/pdf', content)
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/api/jobs/:job/zone-card.pdf',
+      summary: 'The card that tells zones where the panel shows no label',
+      role: 'viewer',
+      params: jobParams,
+      file: 'application/pdf',
+      handle: async ({ who, params }) => {
+        const { name: file, content } = await jobs.zoneCard(who, params.job)
         return new FileAnswer(file, 'application/pdf', content)
       },
     }),

@@ -58,6 +58,14 @@ export interface Jobs {
     jobId: string,
     form: 'csv' | 'pdf',
   ): Promise<{ name: string; content: string | Buffer }>
+  /** Labels for its boxes, as PDF on one of the papers; their codes lead to `origin`. */
+  labels(
+    who: Account,
+    jobId: string,
+    asked: { readonly paper: string; readonly from: number; readonly origin: string },
+  ): Promise<{ name: string; content: Buffer }>
+  /** The card that tells zones where the panel shows no label; NOT_FOUND where it shows them. */
+  zoneCard(who: Account, jobId: string): Promise<{ name: string; content: Buffer }>
   /** Which of the firm's latest jobs would get or lose findings under other house rules; nothing is saved. */
   underRules(who: Account, rules: HouseRules): Promise<RulesPreview>
   /** Begins a job from a job file; the entries it carries are kept for this firm, its evidence is told by the file. */
@@ -176,6 +184,17 @@ export function createJobs(
       const name = (await store.jobsOf(who.firmId).titleOf(jobId)) ?? ''
       const content = typeof made === 'string' ? made : Buffer.from(made)
       return { name: fileName(`${name} zones`, form), content }
+    },
+    async labels(who, jobId, asked) {
+      const made = await pool.run({ kind: 'labels', jobId, ...asked }, await text(who, jobId), entriesOf(who))
+      const name = (await store.jobsOf(who.firmId).titleOf(jobId)) ?? ''
+      return { name: fileName(`${name} labels`, 'pdf'), content: Buffer.from(made) }
+    },
+    async zoneCard(who, jobId) {
+      const made = await pool.run({ kind: 'zone-card' }, await text(who, jobId), entriesOf(who))
+      if (!made) throw new AppError('NOT_FOUND', 'This panel shows labels itself: it needs no card.')
+      const name = (await store.jobsOf(who.firmId).titleOf(jobId)) ?? ''
+      return { name: fileName(`${name} zone card`, 'pdf'), content: Buffer.from(made) }
     },
     async importFile(who, jobId, editId, file) {
       // Parsed and checked in a worker: a large file holds nobody else up.

@@ -3,6 +3,7 @@ import {
   emptyDocument,
   findingChanges,
   judge,
+  labelPapers,
   nextStage,
   openStates,
   jobInfo,
@@ -28,6 +29,7 @@ import {
   type KeptEntry,
 } from '#core'
 import type { JobText } from '../db/jobs.ts'
+import { labelsPdf, zoneCardPdf } from '../documents/labels-pdf.ts'
 import { schedulePdf } from '../documents/schedule-pdf.ts'
 
 /** What is asked of a job; the job itself comes as text and is parsed where it is judged. */
@@ -49,6 +51,16 @@ export type JudgingTask =
       readonly rules: HouseRules
       readonly now: string
     }
+  /** Labels for its boxes, on one of the papers. */
+  | {
+      readonly kind: 'labels'
+      readonly jobId: string
+      readonly origin: string
+      readonly paper: string
+      readonly from: number
+    }
+  /** The card that tells zones where the panel shows no label. */
+  | { readonly kind: 'zone-card' }
   /** The job as a job file. */
   | { readonly kind: 'export'; readonly jobId: string }
   /** What a job file holds; it is of no job yet. */
@@ -67,6 +79,9 @@ export interface JudgingAnswers {
   readonly changes: { readonly come: readonly string[]; readonly go: readonly string[] }
   readonly handover: readonly string[]
   readonly schedule: string | Uint8Array
+  readonly labels: Uint8Array
+  /** Null where the panel shows labels itself. */
+  readonly 'zone-card': Uint8Array | null
   readonly export: string
   /** Null for a text that is no JSON. */
   readonly file: ReturnType<typeof readJobFile> | null
@@ -96,6 +111,12 @@ export async function doTask(
   if (task.kind === 'file') return readFile(task.text)
   if (task.kind === 'export') return writeJobFile(task.jobId, document, kept)
   const catalogue = new Catalogue(kept)
+  if (task.kind === 'zone-card') return zoneCardPdf(document, catalogue)
+  if (task.kind === 'labels') {
+    const paper = labelPapers.find(({ key }) => key === task.paper) ?? labelPapers[0]
+    if (!paper) throw new RangeError('labels: there is no paper')
+    return labelsPdf(document, catalogue, { ...task, paper })
+  }
   const input = {
     doc: document,
     catalogue,

@@ -181,7 +181,7 @@ function read(): void {
           v-model="entry"
           label="Type or scan the sticker"
           autocomplete="off"
-          maxlength="60"
+          maxlength="300"
           :error-messages="fault"
           @update:model-value="fault = ''"
         />

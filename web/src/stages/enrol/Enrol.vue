@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { mdiAccessPoint, mdiAccessPointOff } from '@mdi/js'
 import { useEventListener } from '@vueuse/core'
-import { computed, onUnmounted, ref } from 'vue'
+import { computed, onUnmounted, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { recordsOf } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import { lockShortcuts } from '../../job/useShortcuts.ts'
 import AirLog from './AirLog.vue'
+import BoxLabels from './BoxLabels.vue'
 import Candidate from './Candidate.vue'
 import HeardRecord from './HeardRecord.vue'
 import TargetList from './TargetList.vue'
@@ -17,6 +19,15 @@ const air = useAir()
 const enrol = useEnrol(air)
 const { by, parts, targets, target, follow, said } = enrol
 const { listening, heard, seconds } = air
+// The code of a box label leads here.
+const route = useRoute()
+watch(
+  () => route.query.show,
+  (asked) => {
+    if (typeof asked === 'string') said.value = enrol.turnTo(asked) || said.value
+  },
+  { immediate: true },
+)
 /** Accepted here, and not at the server yet. */
 const waiting = computed(() => targets.value.filter((item) => item.done && item.waits).length)
 const counts = computed(() => {
@@ -53,6 +64,7 @@ const identityWords = computed(() =>
       <h1>Enrol</h1>
       <span class="quiet">{{ counts }}</span>
       <span class="grow" />
+      <BoxLabels v-if="targets.length > 0" />
       <v-btn
         v-if="practice"
         size="large"

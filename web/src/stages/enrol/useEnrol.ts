@@ -13,6 +13,7 @@ import {
   learningRound,
   loopOps,
   NO_STICKER,
+  readLabelLink,
   readSticker,
   recordOf,
   sisterSerial,
@@ -260,8 +261,23 @@ export function useEnrol(air: Air) {
     said.value = `${now.name}: the sticker is noted. Now make it transmit and compare.`
   }
 
-  /** A typed or scanned sticker; gives the reason when it cannot be read. */
+  /** Turns to a device, by its first zone that is not learned yet; gives the reason when there is none here. */
+  function turnTo(device: string): string {
+    const mine = targets.value.filter((item) => item.device.id === device)
+    const next = mine.find((item) => !item.done) ?? mine[0]
+    if (!next) return 'That label is of a device that is not learned here: it is wired, deferred or gone.'
+    choose(next.id)
+    said.value = `${next.name}, by its label.${next.done ? ' It is learned already.' : ''}`
+    return ''
+  }
+
+  /** A typed or scanned sticker, or the code of a box label; gives the reason when it cannot be read. */
   function type(text: string): string {
+    const label = readLabelLink(text)
+    if (label)
+      return label.job === job.jobId
+        ? turnTo(label.device)
+        : 'That label is of another job. Open that job first.'
     if (!family.value || !target.value) return 'Choose what to enrol first.'
     const read = readSticker(family.value, text)
     if (!read.ok) return read.reason
@@ -413,6 +429,7 @@ export function useEnrol(air: Air) {
     open,
     choose,
     show,
+    turnTo,
     type,
     accept,
     refuse,

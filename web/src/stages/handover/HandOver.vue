@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiDownload } from '@mdi/js'
 import { computed } from 'vue'
-import { customerNotes, recordsOf, scheduleColumns, zoneSchedule } from '#core'
+import { customerNotes, recordsOf, scheduleColumns, zoneCard, zoneSchedule } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import Departures from './Departures.vue'
 import OwedList from './OwedList.vue'
@@ -18,11 +18,13 @@ const users = computed(() =>
     fobs: (job.system?.devices ?? []).filter(({ device }) => device.user === user.id).length,
   })),
 )
-const files = [
+const files = computed(() => [
   { path: 'schedule.pdf', title: 'Zone schedule, PDF' },
   { path: 'schedule.csv', title: 'Zone schedule, CSV' },
+  // Where the panel shows no label, a card beside the keypad does.
+  ...(zoneCard(job.doc, job.catalogue) ? [{ path: 'zone-card.pdf', title: 'Zone card, PDF' }] : []),
   { path: 'file', title: 'Job file, JSON' },
-] as const
+])
 </script>
 
 <template>

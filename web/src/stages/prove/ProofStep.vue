@@ -138,6 +138,9 @@ function resultWords(result: TestResult): string {
         {{ resultWords(result) }}<template v-if="result.note">: {{ result.note }}</template>
       </li>
     </ul>
+    <p v-if="item.again" class="changed">
+      ◷ Read in its first day, in which a battery reads well: read it once more from {{ clock(item.again) }}.
+    </p>
     <p v-if="item.changed.length > 0" class="changed">
       ↻ Owed again, since what it proved has changed: {{ item.changed.join('; ') }}.
     </p>

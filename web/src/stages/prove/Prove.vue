@@ -1,7 +1,16 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { useDisplay } from 'vuetify'
-import { openProofs, PANEL, proofRoute, stationOnTest, waitsToBeSent } from '#core'
+import {
+  openProofs,
+  PANEL,
+  printNumber,
+  proofRoute,
+  readLabelLink,
+  stationOnTest,
+  waitsToBeSent,
+} from '#core'
 import { useJob } from '../../store/job-store.ts'
 import ArmedRun from './ArmedRun.vue'
 import DeviceProofs from './DeviceProofs.vue'
@@ -45,6 +54,45 @@ const rooms = computed(() => {
 const current = computed(() => route.value.find((entry) => entry.id === chosen.value) ?? null)
 const onTest = computed(() => stationOnTest(job.doc, job.now))
 
+const wanted = ref('')
+const unfound = ref('')
+
+/** Turns to a device by the code of its box label, its zone number, or a word of its label or room. */
+function find(): void {
+  const text = wanted.value.trim()
+  if (text === '') return
+  const label = readLabelLink(text)
+  const found = label
+    ? route.value.find((entry) => label.job === job.jobId && entry.id === label.device)
+    : (route.value.find((entry) => numbersOf(entry).includes(text.replace(/^0+(?=.)/, ''))) ??
+      route.value.find((entry) => wordsOf(entry).includes(text.toLowerCase())))
+  unfound.value = found
+    ? ''
+    : label
+      ? 'That label is of no device of this job.'
+      : `Nothing here is called “${text}”.`
+  if (!found) return
+  wanted.value = ''
+  choose(found.id)
+}
+
+function numbersOf({ zones }: (typeof route.value)[number]): string[] {
+  return zones.map((zone) => printNumber(job.system?.panel ?? null, zone.number).replace(/^0+(?=.)/, ''))
+}
+
+function wordsOf({ zones, title, room, name }: (typeof route.value)[number]): string {
+  return [...zones.map((zone) => zone.label), title, room, name].join(' ').toLowerCase()
+}
+
+const address = useRoute()
+watch(
+  () => address.query.show,
+  (asked) => {
+    if (typeof asked === 'string' && route.value.some((entry) => entry.id === asked)) choose(asked)
+  },
+  { immediate: true },
+)
+
 function choose(id: string): void {
   chosen.value = id
   void nextTick(() =>
@@ -66,6 +114,15 @@ function choose(id: string): void {
       <v-btn v-if="armed > 0 && !running" variant="tonal" min-height="44" @click="running = true"
         >Armed run: {{ armed }} {{ armed === 1 ? 'trip' : 'trips' }}</v-btn
       >
+      <form v-if="!running && route.length > 0" class="find no-print" role="search" @submit.prevent="find">
+        <v-text-field
+          v-model="wanted"
+          label="Zone, label, room, or a scanned code"
+          :error-messages="unfound"
+          maxlength="300"
+          @update:model-value="unfound = ''"
+        />
+      </form>
       <v-checkbox v-if="!running" v-model="onlyOpen" label="Only what is owed" />
     </div>
     <div v-if="route.length === 0" class="sheet pa-6">
@@ -110,6 +167,10 @@ function choose(id: string): void {
 </template>
 
 <style scoped>
+.find {
+  flex: 0 1 320px;
+  min-width: 220px;
+}
 .work {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
