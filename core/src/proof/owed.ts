@@ -307,12 +307,13 @@ function itemOf(look: Look, wanted: Wanted): ProofItem {
     ...{ key, kind, subject, loop, results, changed, waits, from },
     ...{ label, event, alarm, silent },
     state: told !== 'pass' && waits !== '' ? 'waits' : told,
-    again: again(look, told === 'pass' ? last : undefined),
+    again: again(look, told, last),
   }
 }
 
-function again({ doc }: Look, passed: TestResult | undefined): string | null {
-  return passed ? provisionalUntil(doc, passed) : null
+/** From when what has passed is to be repeated all the same. */
+function again({ doc }: Look, told: string, last: TestResult | undefined): string | null {
+  return last && told === 'pass' ? provisionalUntil(doc, last) : null
 }
 
 /** What a result no longer stands for: what it named has changed, or something has happened since. */
