@@ -57,6 +57,7 @@ describe('Fennel Bank', () => {
     const input = { doc, catalogue, now, elsewhere: [], houseRules: defaultHouseRules }
     expect(owedList(input, findings).map(({ key, blocks }) => [key, blocks])).toEqual([
       ['averages', true],
+      ['batteries', false],
       ['task state:test', false],
     ])
     expect(owedList(input, findings)[0]?.text).toMatch(/^9 24-hour readings wait for their day to pass/)

@@ -195,6 +195,7 @@ export type { Transmission } from './air/air.ts'
 export { clashWith, judgeClash, judgeDisplayed, judgeHeard, judgeTyped } from './air/judge.ts'
 export type { Displayed, Judgement } from './air/judge.ts'
 export {
+  deletedRecord,
   heardRecord,
   loopOps,
   sisterSerial,
@@ -231,6 +232,9 @@ export { readingsOf } from './memory/readings.ts'
 export type { LostAnswer, LostAsked, LostPlace } from './panel/whereabouts.ts'
 export type { RouteOrder } from './panel/route.ts'
 export type { SheetSection } from './programming/step.ts'
+export { leftInPanel } from './job/left-in-panel.ts'
+export type { LeftInPanel } from './job/left-in-panel.ts'
+export { replaceOps, successorsOf } from './fit/replace.ts'
 export { removeAreaOps, removeDeviceOps } from './job/removals.ts'
 export { fullSet } from './response/letters.ts'
 export { inputsOf, inputsOps } from './zones/inputs.ts'

@@ -7,6 +7,7 @@ import type { JobInfo, Tried } from '../job/records.ts'
 import { weightsHold } from '../identity/sticker.ts'
 import { seededRandom, type Random } from '../units/random.ts'
 import { deviceSerial } from '../job/enrolment.ts'
+import { leftInPanel } from '../job/left-in-panel.ts'
 
 /** One transmission on the simulated air. */
 export interface Transmission {
@@ -187,7 +188,21 @@ function sendersOf(
       return [{ serial, family, model, loops, near: false, level, lowBattery: false, sendsIn: () => true }]
     })
   })
-  return [...own, ...foreign]
+  return [...own, ...foreign, ...(surprises ? formerOwn(doc, catalogue) : [])]
+}
+
+/** Devices that were replaced or taken out and that nobody has taken the battery from: they go on sending until they are seen to. */
+function formerOwn(doc: JobDocument, catalogue: Catalogue): Sender[] {
+  const seen = new Set<string>()
+  return leftInPanel(doc, catalogue).flatMap(({ evidence: { serial, of } }): Sender[] => {
+    const model = catalogue.get('device', of?.model ?? null)
+    const family = catalogue.get('family', model?.family ?? null)
+    if (!model || !family || seen.has(serial)) return []
+    seen.add(serial)
+    const loops = model.loops.filter((loop) => loop.bench).map((loop) => loop.loop)
+    const level = family.placement.best
+    return [{ serial, family, model, loops, near: false, level, lowBattery: false, sendsIn: () => true }]
+  })
 }
 
 /** Of how many slots a sleeping motion is awake in two. */

@@ -5,6 +5,7 @@ import { belongs, lookAlike, lookAlikeWords } from '../identity/look-alike.ts'
 import { groupId, readSticker } from '../identity/sticker.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { deviceSerial, isEnrolled, learnedSerial, NO_STICKER } from '../job/enrolment.ts'
+import { formerOf, leftInPanel, occupantOf, type LeftInPanel } from '../job/left-in-panel.ts'
 import { printNumber } from '../zones/numbers.ts'
 import type { Transmission } from './air.ts'
 import type { Target } from './learn.ts'
@@ -49,6 +50,8 @@ export function judgeHeard({ doc, catalogue, target, elsewhere }: Listening, hea
   }
   const duplicate = duplicateOf({ doc, system, target }, heard)
   if (duplicate) return duplicate
+  const before = ofBefore({ doc, catalogue, target, elsewhere }, heard.serial)
+  if (before) return before
   if (sticker !== null && target.device.stickerUnsure)
     return refuse(
       'sticker-unsure',
@@ -89,6 +92,32 @@ export function judgeHeard({ doc, catalogue, target, elsewhere }: Listening, hea
     kind: 'accept',
     reason: `${id} is the sticker’s ID${heard.loop === null ? '' : `, loop ${heard.loop}`}.`,
   }
+}
+
+/** What the panel holds of before: in this very place, by this very ID elsewhere, or a device that was replaced and still sends. */
+function ofBefore({ doc, catalogue, target }: Listening, serial: string): Judgement | null {
+  const nameOf = ({ evidence }: LeftInPanel): string =>
+    [catalogue.nameOf(evidence.of?.model ?? null), evidence.of?.room].filter(Boolean).join(' in ')
+  const idOf = (id: string): string =>
+    groupId(systemOf(doc, catalogue).byId.get(target.device.id)?.family ?? null, id)
+  const occupant = occupantOf(doc, catalogue, target.id)
+  if (occupant)
+    return refuse(
+      'occupied',
+      `In the panel ${target.name} is still the ${nameOf(occupant)}, ${idOf(occupant.evidence.serial)}. Delete that there first, and note it above.`,
+    )
+  const same = leftInPanel(doc, catalogue).find(({ evidence }) => evidence.serial === serial)
+  if (same)
+    return refuse(
+      'still-there',
+      `The panel still knows ${idOf(serial)} in another place. Delete that there first, and note it above: no panel takes one ID twice.`,
+    )
+  const former = formerOf(doc, serial)
+  if (!former?.of || former.of.device === target.device.id) return null
+  return refuse(
+    'former',
+    `${idOf(serial)} is the ${catalogue.nameOf(former.of.model)}${former.of.room ? ` in ${former.of.room}` : ''} that was learned here and is in the plan no more: it still transmits. Take its battery out.`,
+  )
 }
 
 interface Aim {

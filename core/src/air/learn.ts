@@ -6,6 +6,7 @@ import { recordsOf, type JobDocument } from '../job/document.ts'
 import { setOp, type Op } from '../job/edit.ts'
 import { enrolmentOf, isEnrolled, learnedSerial, waitsToBeSent, type KnownBy } from '../job/enrolment.ts'
 import { asItIs, freshEvidence } from '../job/evidence.ts'
+import type { LeftInPanel } from '../job/left-in-panel.ts'
 import type { Device, Heard, Zone } from '../job/records.ts'
 import type { Person } from '../records/fields.ts'
 import { isOfLifeSafety } from '../response/advise.ts'
@@ -161,6 +162,20 @@ export function heardRecord(
     reason: reason.slice(0, 300),
     subject: target.id,
     of: asItIs(doc, target.id),
+  }
+}
+
+/** The record that what the panel knew of before is deleted there: a step that is kept, by who did it. */
+export function deletedRecord(
+  { evidence }: LeftInPanel,
+  made: { readonly id: string; readonly who: Person; readonly at: string; readonly source: Heard['source'] },
+): Heard {
+  return {
+    ...evidence,
+    ...freshEvidence(made.who, made.at),
+    id: made.id,
+    ...{ cause: 'deleted', level: null, source: made.source, shown: null, times: null },
+    ...{ decision: 'released', code: 'deleted', reason: 'Deleted at the panel: it is not there any more.' },
   }
 }
 

@@ -15,6 +15,7 @@ import { counted, plural } from './words/plural.ts'
 import { stageKeys, type Stage } from '../job/stages.ts'
 import { isDeviceInPanel, isInPanel } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
+import { leftInPanel } from '../job/left-in-panel.ts'
 
 /** One thing that the job still owes before hand-over. */
 export interface Owed {
@@ -90,7 +91,7 @@ function statesOwed({ input, doc }: Look): Owed[] {
   })
 }
 
-function enrolOwed({ doc, system }: Look): Owed[] {
+function enrolOwed({ input, doc, system }: Look): Owed[] {
   const zones = recordsOf(doc, 'zone').filter(
     (zone) => !isInPanel(doc, zone.id) && zone.device !== null && system.byId.get(zone.device)?.family,
   ).length
@@ -108,7 +109,18 @@ function enrolOwed({ doc, system }: Look): Owed[] {
       : []),
   ]
   const text = `${parts.join(' and ')} ${plural(zones + slots, 'is', 'are')} not enrolled.`
-  return blocking({ key: 'enrol', stage: 'enrol' }, text, zones + slots)
+  const left = leftInPanel(doc, input.catalogue)
+  const names = left.map(({ evidence }) =>
+    [input.catalogue.nameOf(evidence.of?.model ?? null), evidence.of?.room].filter(Boolean).join(' in '),
+  )
+  return [
+    ...blocking({ key: 'enrol', stage: 'enrol' }, text, zones + slots),
+    ...blocking(
+      { key: 'left', stage: 'enrol' },
+      `${counted(left.length, 'ID is', 'IDs are')} still in the panel, of what the plan has there no more: ${some(names)}. Delete ${plural(left.length, 'it', 'them')} there, and note it at Enrol.`,
+      left.length,
+    ).map((owed) => ({ ...owed, rest: names.slice(NAMED) })),
+  ]
 }
 
 function proofsOwed({ input, doc }: Look): Owed[] {

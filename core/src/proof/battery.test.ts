@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { owedList } from '../findings/handover.ts'
-import type { SmallJob } from '../testing/small-job.ts';
+import type { SmallJob } from '../testing/small-job.ts'
 import { catalogue, cleanTarn } from '../testing/small-job.ts'
 import { clocksOf } from './clocks.ts'
 import { PANEL } from './copy.ts'
@@ -67,7 +67,7 @@ describe('what comes of it', () => {
       clocksOf({ doc: job.doc, catalogue }, now).filter(({ kind }) => kind === 'battery')
     const from = again(job) ?? ''
     expect(clocks('2026-05-04T14:00:00.000Z')).toMatchObject([
-      { id: 'battery', ends: from, words: 'Battery read too early: 2 of them' },
+      { id: 'battery', ends: from, words: '2 batteries read too early' },
     ])
     expect(clocks(from)).toEqual([])
     for (const now of ['2026-05-04T14:00:00.000Z', '2026-05-07T14:00:00.000Z']) {

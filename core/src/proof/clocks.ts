@@ -106,10 +106,13 @@ function charging(stops: readonly ProofStop[], now: string): Clock[] {
     all,
   ]
   if (ends === undefined || !only) return []
-  const of = all.length === 1 ? named(only.stop.title, only.stop.room) : `${all.length} of them`
+  const words =
+    all.length === 1
+      ? `Battery read too early: ${named(only.stop.title, only.stop.room)}`
+      : `${all.length} batteries read too early`
   return [
     {
-      ...{ id: 'battery', kind: 'battery', ends, words: `Battery read too early: ${of}` },
+      ...{ id: 'battery', kind: 'battery', ends, words },
       then: 'Then read it once more: in its first day a battery reads well.',
     },
   ]

@@ -7,6 +7,7 @@ import type { Finding } from '../findings/finding.ts'
 import { defaultHouseRules, type HouseRules } from '../house-rules/house-rules.ts'
 import { emptyDocument, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { applyOps, type Op } from '../job/edit.ts'
+import { learnedSerial } from '../job/enrolment.ts'
 import { asItIs } from '../job/evidence.ts'
 import { blankArea } from '../job/blank.ts'
 import { serveOps } from '../premises/served-areas.ts'
@@ -115,7 +116,7 @@ export class SmallJob {
       ...evidenceBy('Idris', new Date(Date.UTC(2026, 4, 4, 8) + this.#count * 60_000).toISOString()),
       id: `heard:${this.#count}`,
       type: 'heard',
-      serial: serial ?? '',
+      serial: serial ?? learnedSerial(this.doc, subject) ?? '',
       family: 'family/wren',
       cause: 'event',
       loop: null,

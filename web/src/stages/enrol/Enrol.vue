@@ -10,6 +10,7 @@ import AirLog from './AirLog.vue'
 import BoxLabels from './BoxLabels.vue'
 import Candidate from './Candidate.vue'
 import HeardRecord from './HeardRecord.vue'
+import LeftInPanel from './LeftInPanel.vue'
 import TargetList from './TargetList.vue'
 import { useAir } from './useAir.ts'
 import { useEnrol } from './useEnrol.ts'
@@ -77,6 +78,7 @@ const identityWords = computed(() =>
       >
     </div>
     <p v-if="targets.length > 0" class="quiet rule">House rule: {{ identityWords }}</p>
+    <LeftInPanel />
     <div v-if="targets.length === 0" class="sheet pa-6">
       <h2>Nothing to enrol yet</h2>
       <p class="quiet mt-1">

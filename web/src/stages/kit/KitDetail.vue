@@ -16,6 +16,7 @@ import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import KitPlacement from './KitPlacement.vue'
 import RemoveDevice from './RemoveDevice.vue'
+import ReplaceDevice from './ReplaceDevice.vue'
 
 const props = defineProps<{ device: Device; model: DeviceModel; name: string }>()
 const job = useJob()
@@ -150,6 +151,7 @@ function history(): void {
     </dl>
     <KitPlacement :device="device" :model="model" :name="name" />
     <v-btn size="small" variant="text" class="text-none" @click="history">History of {{ name }}</v-btn>
+    <ReplaceDevice :device="device" :model="model" :name="name" />
     <RemoveDevice :device="device" :model="model" :name="name" />
   </div>
 </template>
