@@ -212,6 +212,7 @@ export type { Helped, LadderRung } from './air/ladder.ts'
 export { nextStage, owedList } from './findings/handover.ts'
 export type { Owed } from './findings/handover.ts'
 
+export { LEFT_TONIGHT, leftTonight, tonightBlocked, tonightOf } from './findings/tonight.ts'
 export { customerNotes } from './findings/customer-notes.ts'
 export { keysSwitchedOff } from './response/setting-words.ts'
 export { panelSettings } from './response/panel-settings.ts'

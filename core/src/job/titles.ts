@@ -40,6 +40,7 @@ const titles: Readonly<Record<string, string>> = {
   'finding.waive': 'took a finding on',
   'finding.unwaive': 'took a waiver back',
   'handover.done': 'handed the system over',
+  'handover.tonight': 'left for tonight, not handed over',
   'catalogue.update': 'took newer catalogue entries',
   'air.listen': 'started listening',
   'air.stop': 'stopped listening',

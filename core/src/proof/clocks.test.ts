@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { blankState } from '../job/blank.ts'
+import type { Heard } from '../job/records.ts'
 import { evidenceBy } from '../job/testing/records.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { clocksOf, leftWords } from './clocks.ts'
@@ -63,6 +64,17 @@ describe('clocks', () => {
     expect(hall(at('10:15'))).toEqual([])
     touch(at('10:12'))
     expect(hall(at('10:16'))).toMatchObject([{ ends: at('10:27') }])
+    // A tamper that was heard at Enrol, taken or not, says as much as one that was noted.
+    const tamper = (time: string, over: Partial<Heard>): SmallJob =>
+      job.learn(job.zone('hall').id, '20417', {
+        ...evidenceBy('Idris', at(time)),
+        decision: 'refused',
+        ...over,
+      })
+    tamper('10:14', { cause: 'tamper' })
+    expect(hall(at('10:16'))).toMatchObject([{ ends: at('10:29') }])
+    tamper('10:15', { cause: 'event' })
+    expect(hall(at('10:16'))).toMatchObject([{ ends: at('10:29') }])
     // Once it is read nobody waits for it.
     record(job, itemOf(job, 'hall', 'placement'), { reading: 80, at: at('10:17') })
     expect(hall(at('10:18'))).toEqual([])

@@ -1,6 +1,7 @@
 import type { ProofStop } from './owed.ts'
 import { proofRoute } from './owed.ts'
 import { openStates, stateAbout, stateRules } from './states.ts'
+import { evidenceOf } from '../job/evidence.ts'
 import type { JobAndCatalogue } from '../system/system.ts'
 
 /* What runs on a job's clocks: each follows from evidence, so that it counts on over a restart, offline, and for whoever looks. */
@@ -119,13 +120,18 @@ function charging(stops: readonly ProofStop[], now: string): Clock[] {
 }
 
 /** A device that answers only for a while after its cover was touched, as long as its reading is owed. */
-function answering(stop: ProofStop, { catalogue }: JobAndCatalogue, now: string): Clock[] {
+function answering(stop: ProofStop, { doc, catalogue }: JobAndCatalogue, now: string): Clock[] {
   const family = stop.model && catalogue.get('family', stop.model.family)
   const reading = stop.items.find(({ kind }) => kind === 'placement')
   if (family?.answerMinutes === undefined || family.placement.readAt !== 'device') return []
   if (!reading || reading.state === 'pass') return []
-  const touched = stop.items.find(({ kind }) => kind === 'tamper')?.results.at(-1)?.at
-  if (touched === undefined) return []
+  // Its cover was touched when that was noted as a proof, or when its tamper was heard at Enrol.
+  const noted = stop.items.find(({ kind }) => kind === 'tamper')?.results.at(-1)?.at ?? ''
+  const heard = evidenceOf(doc, 'heard').filter(
+    ({ cause, of }) => cause === 'tamper' && of?.device === stop.id,
+  )
+  const touched = heard.reduce((last, { at }) => (at > last ? at : last), noted)
+  if (touched === '') return []
   const ends = new Date(Date.parse(touched) + family.answerMinutes * 60_000).toISOString()
   if (ends <= now) return []
   return [

@@ -6,6 +6,7 @@ import { useJob } from '../../store/job-store.ts'
 import Departures from './Departures.vue'
 import OwedList from './OwedList.vue'
 import Signoffs from './Signoffs.vue'
+import Tonight from './Tonight.vue'
 import { vStack } from '../../shared/stack.ts'
 
 const job = useJob()
@@ -57,6 +58,7 @@ const files = computed(() => [
       <OwedList :owed="job.owed" />
       <Signoffs :ready="blocking === 0" />
     </div>
+    <Tonight v-if="blocking > 0" />
     <Departures class="mb-4" />
     <section v-if="notes.length > 0" class="sheet pa-4 mb-4" aria-label="To tell the customer">
       <h2>To tell the customer</h2>
