@@ -5,6 +5,7 @@ import { isInPanel } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
 import type { Room, TemporaryState, Zone } from '../job/records.ts'
 import { houseOf, openingName, type House } from '../premises/house.ts'
+import { isWatched } from '../proof/armed.ts'
 import { proofRoute, type ProofItem } from '../proof/owed.ts'
 import { openStates, stateAbout, stateRules, type StateKind } from '../proof/states.ts'
 import { isLifeSafety, kindOf } from '../response/advise.ts'
@@ -135,7 +136,7 @@ function isOn({ doc, catalogue }: JobAndCatalogue, zone: Zone, mode: 'away' | 's
   const found = modesOf({ panel, info, fullSet: fullSet(doc, panel) }, zone, type).find(
     (one) => one.mode === mode,
   )
-  return found !== undefined && found.trip !== 'ignore' && found.trip !== 'alert' && found.trip !== 'command'
+  return isWatched(found?.trip)
 }
 
 const opens: ReadonlySet<string> = new Set<DeviceEvent>(['open', 'terminals'])

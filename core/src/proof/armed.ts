@@ -126,7 +126,7 @@ function sleepOf(system: System, { device }: Zone): number | null {
 }
 
 /** Whether a trip in a mode comes to an alarm, sooner or later. */
-function isWatched(trip: Trip | undefined): boolean {
+export function isWatched(trip: Trip | undefined): boolean {
   return trip === 'instant' || trip === 'follow' || trip === 'entry-1' || trip === 'entry-2'
 }
 

@@ -52,7 +52,12 @@ const items = computed(
     ),
 )
 const panel = computed(() => job.system?.panel ?? null)
-const exit = computed(() => (panel.value ? (delaySets(job.doc, panel.value)[0]?.values.exit ?? null) : null))
+/** The longest exit delay of the system or of one of its areas: all are set together. */
+const exit = computed(() => {
+  const sets = panel.value ? delaySets(job.doc, panel.value) : []
+  const known = sets.flatMap(({ values }) => values.exit ?? [])
+  return known.length > 0 ? Math.max(...known) : null
+})
 const first = computed(() =>
   run.value.settings.flatMap(({ zones }) => zones).find((id) => items.value.get(id)?.item.state !== 'pass'),
 )
