@@ -63,7 +63,7 @@ function print(): void {
     </div>
     <template v-if="open">
       <p v-if="life.length > 0" class="caution">
-        ⚠ Fire and gas: {{ life.map(({ name }) => name).join(', ') }}. People sleep here tonight: see that
+        ⚠ Fire and gas: {{ life.map(({ name }) => name).join(', ') }}. If people sleep here tonight, see that
         working alarms of another kind are there, as the fire code asks, before you leave.
       </p>
       <template v-for="{ title, zones } in lists" :key="title">
