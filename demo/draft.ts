@@ -5,8 +5,12 @@ import {
   defaultHouseRules,
   emptyDocument,
   heardRecord,
+  homeDelay,
+  homeVerdict,
   isEvidence,
   loopOps,
+  mountNote,
+  mountPoints,
   numberAll,
   pinOps,
   proofMethods,
@@ -17,6 +21,7 @@ import {
   SCHEMA,
   startOps,
   targetsOf,
+  unsettersOf,
   type Catalogue,
   type Device,
   type Edit,
@@ -26,6 +31,7 @@ import {
   type Op,
   type Person,
   type ProofKey,
+  type ProofStop,
   type TestResult,
   type Zone,
 } from '#core'
@@ -166,13 +172,28 @@ export class Draft {
   prove(who: Person, from: string): this {
     let minute = 0
     for (let round = 0; round < 3; round++)
-      for (const { items } of proofRoute(this.doc, this.catalogue, from))
-        for (const item of items)
+      for (const stop of proofRoute(this.doc, this.catalogue, from))
+        for (const item of stop.items)
           if (item.state !== 'pass' && item.waits === '')
             this.result(item, who, later(from, (minute += 1)), {
               method: proofMethods(item.kind, item.event)[0] ?? '',
+              ...this.#seen(stop, item),
             })
     return this
+  }
+
+  /** What somebody saw who looked at a place, or timed a customer coming home well before the delay ended. */
+  #seen(stop: ProofStop, { kind, subject }: ProofKey): Partial<Pick<TestResult, 'reading' | 'note'>> {
+    const job = { doc: this.doc, catalogue: this.catalogue, figures: defaultHouseRules.figures }
+    if (kind === 'mount') {
+      const points = mountPoints(job, stop, job.figures)
+      return { note: mountNote(points, new Set(points.map((point) => point.key)), '') ?? '' }
+    }
+    const [at] = unsettersOf(job, subject)
+    if (kind !== 'home' || !at) return {}
+    const seconds = Math.round((homeDelay(job, subject) ?? 0) / 2)
+    const verdict = homeVerdict(job, subject, { seconds, alarmed: false, slowest: true, at })
+    return { reading: seconds, note: verdict?.note ?? '' }
   }
 
   result(

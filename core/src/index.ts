@@ -49,6 +49,7 @@ export {
   readEdit,
   recordProblems,
   replay,
+  setOp,
   stamped,
   takeNews,
   takeRefusal,
@@ -258,6 +259,9 @@ export { alsoShows, proofMethods, proofRules, stationSees } from './proof/table.
 
 export { armedRun, expectedTrip, seenWords, verdictOf } from './proof/armed.ts'
 export type { ArmedSetting, Seen } from './proof/armed.ts'
+export { homeDelay, homeVerdict, unsettersOf } from './proof/coming-home.ts'
+export type { CameHome, HomeVerdict } from './proof/coming-home.ts'
+export { mountNote, mountPoints, PRESS_SECONDS } from './proof/mounting.ts'
 export { clocksOf, leftWords } from './proof/clocks.ts'
 export type { Clock } from './proof/clocks.ts'
 export { changedSince, PANEL } from './proof/copy.ts'

@@ -46,7 +46,7 @@ describe('the zone schedule', () => {
       area: 'Whole premises',
       report: 'yes',
       supervised: 'yes',
-      proof: '5 owed',
+      proof: '7 owed',
     })
   })
 

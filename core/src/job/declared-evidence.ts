@@ -42,6 +42,7 @@ export type AsItWas = Readonly<z.infer<typeof asItWas>>
 
 /** Kinds of proof, in the order in which they are made. */
 export const proofKinds = [
+  'mount',
   'placement',
   'average',
   'toggle',
@@ -64,6 +65,7 @@ export const proofKinds = [
   'battery',
   'tamper',
   'armed',
+  'home',
   'trip',
   'report',
   'path',
@@ -141,6 +143,34 @@ export const test = evidence({
     outcome: field('outcome', z.enum(['pass', 'fail', 'inconclusive'])),
     reading: field('reading', z.number().min(-200).max(1000).nullable()),
     note: starts('', field('note', text(500))),
+  },
+})
+
+/** How a link was, where no level could be read. */
+export const linkWords = ['strong', 'middling', 'weak', 'none'] as const
+
+/** A link tried at a spot of the house, mostly before there is a kit. */
+export const spot = evidence({
+  ...any,
+  type: 'spot',
+  words: 'reading at a spot',
+  stage: 'survey',
+  fields: {
+    /** Room or free words. */
+    place: field('spot', name(80)),
+    /** The family that was tried. */
+    family: field('family', entryId),
+    /** What was used to try it, in free words; empty where it was not said. */
+    used: starts('', field('tried with', text(80))),
+    /** Where the powered receiver stood. */
+    receiver: field('where the receiver stood', name(80)),
+    /** Where a repeater was tried; empty for none. */
+    repeater: starts('', field('repeater tried at', text(80))),
+    /** Level in the unit of the family, its least to its best known; null where none could be read. */
+    reading: field('reading', z.number().min(-200).max(1000).nullable()),
+    /** How it was, where no level could be read; null beside a level. */
+    link: field('link', z.enum(linkWords).nullable()),
+    note: starts('', field('note', text(300))),
   },
 })
 

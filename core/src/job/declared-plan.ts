@@ -46,6 +46,12 @@ export const job = plan({
     monitored: field('monitored', z.boolean()),
     grade: field('grade', z.union([z.literal(1), z.literal(2), z.literal(3)], 'must be grade 1, 2 or 3')),
     slowest: starts('ordinary', field('slowest person', z.enum(['ordinary', 'slow']))),
+    /** Pace of the slowest person as it was timed at the house, m/s; null while only the figure of the house rules is known. */
+    pace: field(
+      'pace as timed',
+      z.number('must be a pace from 0.1 to 3 m/s').min(0.1).max(3).nullable(),
+      'm/s',
+    ),
     petKg: field('heaviest pet', z.number().min(0).max(100).nullable(), 'kg'),
     wishes: starts('', field('wishes', text(2000))),
     panel: reference('panel', entryId.nullable(), pinned),

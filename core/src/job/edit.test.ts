@@ -120,6 +120,7 @@ describe('the declarations', () => {
       'heard',
       'held',
       'signoff',
+      'spot',
       'state',
       'state-end',
       'test',

@@ -5,11 +5,11 @@ import * as premises from './declared-premises.ts'
 
 export { type Inputs, type Use } from './declared-plan.ts'
 export { openingUses, roomKinds, type OpeningUse, type RoomKind } from './declared-premises.ts'
-export { proofKinds, rungs, type AsItWas } from './declared-evidence.ts'
+export { linkWords, proofKinds, rungs, type AsItWas } from './declared-evidence.ts'
 export { pinId } from './fields.ts'
 
 /** Number of the record shapes; shapes.ts tells what changed at it, upgrades.ts how older ones are read. */
-export const SCHEMA = 12
+export const SCHEMA = 13
 
 const declarations = [
   planned.job,
@@ -28,6 +28,7 @@ const declarations = [
   premises.serves,
   evidence.heard,
   evidence.tried,
+  evidence.spot,
   evidence.test,
   evidence.held,
   evidence.state,
@@ -77,6 +78,8 @@ export type Sight = RecordOf<typeof premises.sight>
 export type Heard = RecordOf<typeof evidence.heard>
 /** Something done because a device was not heard. */
 export type Tried = RecordOf<typeof evidence.tried>
+/** A link tried at a spot. */
+export type Spot = RecordOf<typeof evidence.spot>
 /** The result of a proof. */
 export type TestResult = RecordOf<typeof evidence.test>
 /** A state that must end. */

@@ -105,6 +105,11 @@ export const shapes: readonly Shape[] = [
     says: 'What was tried when a device was not heard is evidence.',
     types: { tried: '5bb68d065a2a5e3e' },
   },
+  {
+    schema: 13,
+    says: 'How a device is mounted and a customer’s timed way in are proofs; links tried at spots are evidence; a pace can be timed.',
+    types: { job: '957b6ea685d8be02', test: '6378517a1a213903', spot: 'a547ce10e46d0f91' },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

@@ -8,6 +8,8 @@ it.each([
   ['job:main', 'panel', 'survey'],
   ['job:main', 'unheatedTo', 'zones'],
   ['job:main', 'listed', 'survey'],
+  ['job:main', 'pace', 'survey'],
+  ['spot:a', null, 'survey'],
   ['departure:a', null, 'survey'],
   ['waiver:a', null, 'handover'],
   ['job:main', 'entry1', 'zones'],

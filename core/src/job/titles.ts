@@ -27,6 +27,7 @@ const titles: Readonly<Record<string, string>> = {
   'area.remove': 'removed an area',
   'area.set': 'changed an area',
   'house.words': 'described the house',
+  'spot.add': 'noted a reading at a spot',
   'room.rename': 'renamed a room',
   'room.remove': 'removed a room',
   'opening.remove': 'removed an opening',

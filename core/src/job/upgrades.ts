@@ -97,4 +97,6 @@ export const upgrades: readonly Step[] = [
   filling(11, {}),
   // Shape 12 only adds: what was tried when a device was not heard.
   filling(12, {}),
+  // Shape 13: a pace that was timed; readings at spots, mounting and coming home only add.
+  filling(13, { job: { pace: null } }),
 ]

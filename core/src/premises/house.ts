@@ -57,8 +57,9 @@ export function openingName(opening: Opening, house: Pick<House, 'openings' | 'r
   return alike && room ? `${room.name} ${opening.name.toLowerCase()}` : opening.name
 }
 
-/** Walking pace of the job's slowest person, m/s. */
-export function paceOf(info: JobInfo, figures: Figures): number {
+/** Walking pace of the job's slowest person, m/s: as it was timed, else the figure of the house rules. */
+export function paceOf(info: Pick<JobInfo, 'pace' | 'slowest'>, figures: Figures): number {
+  if (info.pace !== null) return info.pace
   return info.slowest === 'slow' ? figures.paceSlow : figures.paceOrdinary
 }
 
@@ -71,6 +72,7 @@ export function houseOf(doc: JobDocument, system: System, figures: Figures): Hou
   const from = [
     figures,
     system.info.slowest,
+    system.info.pace,
     ...rooms,
     ...recordsOf(doc, 'way'),
     ...recordsOf(doc, 'opening'),

@@ -38,7 +38,7 @@ function panelCopy(panel: string | null): AsItWas | null {
 }
 
 /** The entry delay that a trip of a zone starts when the system is fully set, s; null where it starts none. */
-function startedDelay(doc: JobDocument, panel: PanelModel | null, zone: Zone | null): number | null {
+export function startedDelay(doc: JobDocument, panel: PanelModel | null, zone: Zone | null): number | null {
   const type = panel?.responseTypes.find((item) => item.key === zone?.response)
   if (!panel || !zone || !type) return null
   const trip = modesOf({ panel, info: jobInfo(doc), fullSet: fullSet(doc, panel) }, zone, type).find(
@@ -51,10 +51,10 @@ function startedDelay(doc: JobDocument, panel: PanelModel | null, zone: Zone | n
 }
 
 /** Kinds that prove the place: everything else of the plan may change without them. */
-const readings: readonly ProofKind[] = ['placement', 'average']
+const ofPlace: readonly ProofKind[] = ['mount', 'placement', 'average']
 
 /**
- * What has changed since a result, of what it names: empty where it still stands. A reading names its place and the device's ID;
+ * What has changed since a result, of what it names: empty where it still stands. Mounting names its place, a reading that and the device's ID;
  * a fob's binding its user; an event its zone with number, loop, type, area, ID and the delay that it starts.
  */
 export function changedSince(
@@ -77,10 +77,11 @@ export function changedSince(
   compare('panel', [of.panel, now.panel], entry)
   compare('device', [of.model, now.model], entry)
   if (subject === PANEL) return list
-  if (readings.includes(kind)) {
+  if (ofPlace.includes(kind)) {
     compare('room', [of.room, now.room], plain)
     compare('position', [of.position, now.position], plain)
-    compare('ID', [of.serial, now.serial], plain)
+    // A device may be mounted before it is learned: what hangs there is the same.
+    if (kind !== 'mount') compare('ID', [of.serial, now.serial], plain)
     return list
   }
   if (!subject.startsWith('zone:')) {

@@ -28,13 +28,24 @@ describe('what is owed', () => {
   it.each<[string, string, string[]]>([
     [
       'porch',
-      'a contact: it opens and closes, and sets off the alarm; its terminals have no zone here',
-      ['placement', 'toggle: Reed, zone 01', 'tamper', 'armed: Reed, zone 01', 'report: Reed, zone 01'],
+      'a contact at a door that people come in by: opened and closed, set off, timed; its terminals have no zone',
+      [
+        ...[
+          'mount',
+          'placement',
+          'toggle: Reed, zone 01',
+          'tamper',
+          'armed: Reed, zone 01',
+          'home: Reed, zone 01',
+        ],
+        'report: Reed, zone 01',
+      ],
     ],
     [
       'hall',
       'a motion: walked, its pet setting looked at',
       [
+        'mount',
         'placement',
         'walk: Motion, zone 03',
         'setting',
@@ -46,12 +57,20 @@ describe('what is owed', () => {
     [
       'lounge',
       'glass break: the tester at the glass',
-      ['placement', 'tester: Glass, zone 04', 'tamper', 'armed: Glass, zone 04', 'report: Glass, zone 04'],
+      [
+        'mount',
+        'placement',
+        'tester: Glass, zone 04',
+        'tamper',
+        'armed: Glass, zone 04',
+        'report: Glass, zone 04',
+      ],
     ],
     [
       'landing',
       'smoke, heat and frost: each by its own event, each its own report',
       [
+        'mount',
         'placement',
         'agent: Smoke, zone 05',
         'agent: Heat, zone 06',
@@ -62,7 +81,11 @@ describe('what is owed', () => {
         'report: Freeze, zone 07',
       ],
     ],
-    ['kitchen', 'CO, without a cover that tells', ['placement', 'agent: CO, zone 08', 'report: CO, zone 08']],
+    [
+      'kitchen',
+      'CO, without a cover that tells',
+      ['mount', 'placement', 'agent: CO, zone 08', 'report: CO, zone 08'],
+    ],
     ['bedroom', 'a worn pendant has no one place', ['trip: Button, zone 09', 'report: Button, zone 09']],
     [
       'fob',
@@ -77,7 +100,7 @@ describe('what is owed', () => {
         'trip: Panic key',
       ],
     ],
-    [PANEL, 'the panel itself', ['mains', 'clock', 'battery', 'tamper', 'path']],
+    [PANEL, 'the panel itself', ['mount', 'mains', 'clock', 'battery', 'tamper', 'path']],
   ])('%s: %s', (key, _why, list) => {
     const plain = (text: string): string => text.replace(/: .*?(, zone \d+)$/, ':$1').replace(/: [^,]*$/, ':')
     expect(owes(tarn(), key).map(plain)).toEqual(list.map(plain))
@@ -86,6 +109,7 @@ describe('what is owed', () => {
   it('names each event by its loop, so that none vouches for another', () => {
     const job = pass(tarn(), 'landing', 'agent', itemOf(tarn(), 'landing', 'agent').label)
     expect(itemsOf(job, 'landing').map(({ kind, state }) => `${kind} ${state}`)).toEqual([
+      'mount owed',
       'placement owed',
       'agent pass',
       'agent owed',
@@ -100,10 +124,12 @@ describe('what is owed', () => {
   it('leaves reports and ways of reporting out where nobody receives them', () => {
     const local = tarn().set('job:main', { monitored: false })
     expect(itemsOf(local, 'porch').map((item) => item.kind)).toEqual([
+      'mount',
       'placement',
       'toggle',
       'tamper',
       'armed',
+      'home',
     ])
     expect(itemsOf(local, PANEL).map((item) => item.kind)).not.toContain('path')
   })
@@ -137,18 +163,18 @@ describe('what is owed', () => {
       .add('bell', 'singer-8', { slot: 1 })
       .add('pad', 'scriber-8', { slot: 1 })
     expect(itemsOf(job, 'bell').map((item) => item.kind)).toEqual([
-      ...['placement', 'average', 'sounds', 'cutoff', 'battery', 'tamper'],
+      ...['mount', 'placement', 'average', 'sounds', 'cutoff', 'battery', 'tamper'],
     ])
     const kinds = itemsOf(job, 'pad').map((item) => item.kind)
     expect(kinds.filter((kind) => kind !== 'calls')).toEqual([
-      ...['placement', 'average', 'sets', 'labels', 'tamper'],
+      ...['mount', 'placement', 'average', 'sets', 'labels', 'tamper'],
     ])
   })
 
   it('asks a repeater for its mains and what hangs on it, and for no alarm', () => {
     const job = behindRepeater()
     expect(itemsOf(job, 'relay').map((item) => item.kind)).toEqual([
-      ...['placement', 'average', 'mains', 'downstream', 'tamper'],
+      ...['mount', 'placement', 'average', 'mains', 'downstream', 'tamper'],
     ])
   })
 })
@@ -156,9 +182,10 @@ describe('what is owed', () => {
 describe('what comes first', () => {
   it('nothing is proved before it is enrolled, each zone for itself', () => {
     const job = cleanTarn()
-    expect(
-      itemsOf(job, 'porch').every((item) => item.state === 'waits' && item.waits.startsWith('Enrol')),
-    ).toBe(true)
+    // What hangs at its place can be looked at before the panel knows it.
+    const [mounted, ...rest] = itemsOf(job, 'porch')
+    expect([mounted?.kind, mounted?.state]).toEqual(['mount', 'owed'])
+    expect(rest.every((item) => item.state === 'waits' && item.waits.startsWith('Enrol'))).toBe(true)
     learned(job, 'porch')
     expect(itemsOf(job, 'porch').map((item) => item.state)).toEqual(itemsOf(job, 'porch').map(() => 'owed'))
     // Heat is an event of its own: smoke's learning does not make it known.
@@ -173,6 +200,7 @@ describe('what comes first', () => {
   it('a wired device waits for no radio', () => {
     const job = new SmallJob().add('back', 'contact-w', { use: 'opening' }).number()
     expect(itemsOf(job, 'back').map((item) => [item.kind, item.state])).toEqual([
+      ['mount', 'owed'],
       ['toggle', 'owed'],
       ['armed', 'owed'],
       ['report', 'owed'],
@@ -181,7 +209,8 @@ describe('what comes first', () => {
 
   it('what hangs on a repeater waits for the repeater’s reading', () => {
     const job = behindRepeater()
-    expect(new Set(itemsOf(job, 'shed').map((item) => item.state))).toEqual(new Set(['waits']))
+    const shed = itemsOf(job, 'shed').filter(({ kind }) => kind !== 'mount')
+    expect(new Set(shed.map((item) => item.state))).toEqual(new Set(['waits']))
     expect(itemOf(job, 'hall', 'placement').state).toBe('owed')
     expect(itemOf(job, 'relay', 'downstream').waits).toContain('Sill 8')
     record(job, itemOf(job, 'relay', 'placement'), { reading: 80 })
@@ -248,11 +277,11 @@ describe('results', () => {
 
   it('count as open until they pass', () => {
     const job = tarn()
-    // Two contacts 5 each, motion 6, glass 5, the smoke 8, CO 3, pendant 2, fob 7, panel 5.
-    expect(openProofs(proofRoute(job.doc, catalogue, null))).toBe(46)
+    // The entry door 7, the other contact 6, motion 7, glass 6, the smoke 9, CO 4, pendant 2, fob 7, panel 6.
+    expect(openProofs(proofRoute(job.doc, catalogue, null))).toBe(54)
     pass(job, 'hall', 'walk')
     record(job, itemOf(job, 'hall', 'armed'), { outcome: 'inconclusive' })
-    expect(openProofs(proofRoute(job.doc, catalogue, null))).toBe(45)
+    expect(openProofs(proofRoute(job.doc, catalogue, null))).toBe(53)
   })
 
   it('of one button are of that button alone', () => {

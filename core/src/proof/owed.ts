@@ -10,7 +10,7 @@ import type { Device, TestResult, Zone } from '../job/records.ts'
 import { kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { provisionalUntil } from './battery.ts'
-import { changedSince, PANEL } from './copy.ts'
+import { changedSince, PANEL, startedDelay } from './copy.ts'
 import { openState, openStates, stationOnTest } from './states.ts'
 import {
   deviceProofs,
@@ -151,6 +151,7 @@ function itemsOf(look: Look, of: Pick<Stop, 'device' | 'model' | 'family' | 'zon
   const stop: Stop = { ...of, whole, behind: repeaterWaits(look, device) }
   const wait = whole || stop.behind
   const list = [
+    ...(model.carried ? [] : [{ kind: 'mount', subject: device.id } satisfies Wanted]),
     ...(family && !model.carried ? readingsWanted(look, { device, family }, wait) : []),
     ...of.zones.flatMap((zone) => zoneWanted(look, stop, zone)),
     ...(model.class === 'fob' && of.zones.length === 0 ? buttonsWanted(stop) : []),
@@ -175,8 +176,18 @@ function zoneWanted({ doc, system }: Look, { model, family, behind }: Stop, zone
   // A type that hides the question decides it by itself, and may report: then it is owed, not left out.
   const reports = zone.report || (type?.hides.includes('report') ?? true)
   const reported = system.info.monitored && reports && isReported(loop.event)
-  const kinds = [...eventProofs(loop.event), ...(reported ? (['report'] as const) : [])]
+  const kinds = [
+    ...eventProofs(loop.event),
+    ...homeProof(doc, system, zone),
+    ...(reported ? (['report'] as const) : []),
+  ]
   return kinds.map((kind) => ({ ...base, kind }))
+}
+
+/** People come in by what opens and starts an entry delay: whether they unset in time is timed. */
+function homeProof(doc: JobDocument, { panel }: System, zone: Zone): readonly ProofKind[] {
+  const opens = zone.event === 'open' || zone.event === 'terminals'
+  return opens && startedDelay(doc, panel, zone) !== null ? ['home'] : []
 }
 
 /** Every button of a fob in its slot, by itself. */
@@ -373,7 +384,11 @@ function tamperOpen(doc: JobDocument, catalogue: Catalogue): boolean {
 // eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
 export function cautions(item: ProofItem, model: DeviceModel | null): string[] {
   const { kind, alarm, event } = item
-  if (kind === 'placement' || kind === 'average')
+  if (kind === 'mount' && (model === null || model.class === 'repeater'))
+    return [
+      'Mains: wiring and outlets are for those who are licensed; switch off by the breaker and see that it is dead before a cover comes off.',
+    ]
+  if (kind === 'mount' || kind === 'placement' || kind === 'average')
     return ['On a ladder: have it held, both feet on the rungs, never reach sideways.']
   if (kind === 'mains')
     return ['Mains: switch off by the breaker and see that it is dead; wiring is for those who are licensed.']

@@ -15,6 +15,7 @@ export interface ProofRule {
 
 /** The kinds of proof. */
 export const proofRules: Readonly<Record<ProofKind, ProofRule>> = {
+  mount: { name: 'Mounting', short: 'mounted', alarms: false },
   placement: { name: 'Placement reading', short: 'reading', alarms: false },
   average: { name: '24-hour average', short: '24 h', alarms: false },
   toggle: { name: 'Opens and closes at the panel', short: 'opens', alarms: false },
@@ -37,6 +38,7 @@ export const proofRules: Readonly<Record<ProofKind, ProofRule>> = {
   battery: { name: 'Battery', short: 'battery', alarms: false },
   tamper: { name: 'Cover opened and closed', short: 'cover', alarms: false },
   armed: { name: 'Armed trip', short: 'armed', alarms: true },
+  home: { name: 'Coming home, timed', short: 'home', alarms: true },
   trip: { name: 'Call pressed', short: 'call', alarms: true },
   report: { name: 'Report received', short: 'report', alarms: true },
   path: { name: 'Ways of reporting', short: 'paths', alarms: true },
@@ -94,7 +96,7 @@ export function deviceProofs(model: DeviceModel): readonly ProofKind[] {
 
 /** The panel's own proofs. */
 export function panelProofs(monitored: boolean): readonly ProofKind[] {
-  return ['mains', 'battery', 'tamper', 'clock', ...(monitored ? (['path'] as const) : [])]
+  return ['mount', 'mains', 'battery', 'tamper', 'clock', ...(monitored ? (['path'] as const) : [])]
 }
 
 /** How a proof can be made, where its record must say which way was taken; empty where there is one way only. */
@@ -138,6 +140,8 @@ export function stationSees(kind: ProofKind, alarm: AlarmKind | null): string {
       return 'a tamper, and its restoral'
     case 'mains':
       return 'mains off after the panel’s own hold, maybe an hour, and its return'
+    case 'home':
+      return 'nothing; an alarm of this zone only where it is not unset in time'
     case 'path':
       return 'a test report by each way, read back by the real centre'
     default:
@@ -151,6 +155,10 @@ export function proofHow(
   about: { readonly event: DeviceEvent | null; readonly class: DeviceModel['class'] | 'panel' },
 ): readonly string[] {
   switch (kind) {
+    case 'home':
+      return [
+        'Set the system, all out. Whoever lives there opens this door, walks in and unsets as on any day, best the slowest of them: one tap at the door, one when it is unset.',
+      ]
     case 'average':
       return ['Read the average of a whole day: it counts from the day after the first reading.']
     case 'toggle':
@@ -220,6 +228,7 @@ export function proofHow(
       return ['Ask the station to read back what arrived: the zone, the kind and the time.']
     case 'path':
       return ['Each way of reporting by itself, with the other cut off, at the real centre.']
+    case 'mount':
     case 'placement':
       return []
   }

@@ -79,6 +79,8 @@ function recordName(doc: JobDocument, catalogue: Catalogue, record: JobRecord): 
       return `${groupId(catalogue.get('family', record.family), record.serial)} for ${about(doc, catalogue, record.subject)}`
     case 'tried':
       return `${rungNames[record.rung]} for ${about(doc, catalogue, record.subject)}`
+    case 'spot':
+      return `reading at ${record.place}`
     case 'test':
       return `${proofRules[record.kind].name.toLowerCase()} of ${record.subject === PANEL ? 'the panel' : about(doc, catalogue, record.subject)}`
     case 'signoff':
@@ -115,6 +117,7 @@ function summary(doc: JobDocument, catalogue: Catalogue, record: JobRecord): str
       ? 'taken out of the panel'
       : `${record.decision}, ${{ heard: 'heard', typed: 'typed, not heard', sister: 'as its sister zone' }[knownBy(record)]}`
   if (record.type === 'tried') return record.way
+  if (record.type === 'spot') return record.link ?? String(record.reading ?? '')
   if (record.type === 'state') return record.why
   return record.type === 'terminal' ? record.state : ''
 }

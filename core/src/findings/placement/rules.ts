@@ -1,15 +1,12 @@
 import { setOp } from '../../job/edit.ts'
 import type { Use } from '../../job/records.ts'
 import type { NeededFact, PlaceFact } from '../../premises/places.ts'
+import { MOTION_HEIGHT, ON_STEEL } from '../../proof/mounting.ts'
 import type { Context } from '../context.ts'
 import type { Found, RulesOf } from '../finding.ts'
 
 /** Assumed of unheated rooms unless the job says otherwise, °C (usual practice). */
 const UNHEATED = { from: -10, to: 45 }
-/** Height of a motion over the floor, m (usual practice; the maker's manual rules). */
-const MOTION_HEIGHT = { from: 1.8, to: 2.1 }
-/** What steel leaves of a magnet's gap, a usual figure. */
-const ON_STEEL = 0.5
 
 /** A device in its room. */
 interface Placed {

@@ -11,6 +11,8 @@ import {
   verdictOf,
   waitsToBeSent,
   type Family,
+  type HomeVerdict,
+  type Op,
   type ProofItem,
   type ProofStop,
   type Seen,
@@ -19,6 +21,8 @@ import {
 import { useJob } from '../../store/job-store.ts'
 import { useWritten } from '../../shared/times.ts'
 import { toldWords } from '../../shared/told.ts'
+import ComingHome from './ComingHome.vue'
+import Mounting from './Mounting.vue'
 import SeenButtons from './SeenButtons.vue'
 import { useProving } from './useProving.ts'
 import { proofTitle, stateLook } from './words.ts'
@@ -42,6 +46,8 @@ const blocked = computed(() => testBlocked({ doc: job.doc, catalogue: job.catalo
 const station = computed(() =>
   job.system?.info.monitored ? stationSees(props.item.kind, props.item.alarm) : '',
 )
+/** Kinds with a way of their own to be recorded. */
+const apart = computed(() => props.item.kind === 'mount' || props.item.kind === 'home')
 const hasReading = computed(() => props.item.kind === 'placement' || props.item.kind === 'average')
 const methods = computed(() => [...proofMethods(props.item.kind, props.item.event)])
 const method = ref(methods.value[0] ?? '')
@@ -83,17 +89,31 @@ function shownBy(outcome: TestResult['outcome']): readonly ProofItem[] {
 /** An armed trip is judged by what was seen, never by who saw it. */
 function saw(seen: Seen): void {
   const verdict = verdictOf({ doc: job.doc, catalogue: job.catalogue }, props.item.subject, seen)
-  if (verdict) record(verdict.outcome, verdict.note)
+  if (verdict) record(verdict.outcome, { because: verdict.note })
 }
 
-function record(outcome: TestResult['outcome'], because = ''): void {
+/** What came of somebody coming home; their pace is planned with from then on where that was said. */
+function cameHome({ outcome, note: because }: HomeVerdict, seconds: number, ops: readonly Op[]): void {
+  record(outcome, { because, seconds, ops })
+}
+
+/** What a proof of its own kind tells besides its outcome. */
+interface Told {
+  readonly because?: string
+  readonly seconds?: number | null
+  readonly ops?: readonly Op[]
+}
+
+function record(outcome: TestResult['outcome'], { because = '', seconds = null, ops = [] }: Told = {}): void {
   const text = reading.value.trim().replace(',', '.')
-  const value = text === '' ? null : Number(text)
+  const value = text === '' ? seconds : Number(text)
   if (value !== null && Number.isNaN(value)) {
     fault.value = `Reading: “${reading.value}” must be a number in ${props.family?.placement.unit ?? 'steps'}.`
     return
   }
-  const said = [because, note.value.trim()].filter(Boolean).join(' ')
+  const own = note.value.trim()
+  // What the proof tells of itself makes room for what somebody wrote.
+  const said = [because.slice(0, Math.max(0, 499 - own.length)), own].filter(Boolean).join(' ')
   const results = proving.resultsOf(props.item, shownBy(outcome), {
     ...{ outcome, reading: value, note: said, method: method.value },
   })
@@ -104,7 +124,7 @@ function record(outcome: TestResult['outcome'], because = ''): void {
       { outcome, reading: value, note: said },
       job.rules.schools.reading,
     ) ??
-    proving.write(results)
+    proving.write(results, ops)
   if (fault.value !== '') return
   reading.value = ''
   note.value = ''
@@ -113,7 +133,7 @@ function record(outcome: TestResult['outcome'], because = ''): void {
 }
 
 function resultWords(result: TestResult): string {
-  const unit = props.family?.placement.unit ?? ''
+  const unit = props.item.kind === 'home' ? 's' : (props.family?.placement.unit ?? '')
   return [
     `${stateLook[result.outcome].glyph} ${stateLook[result.outcome].word}`,
     ...(result.reading === null ? [] : [`${result.reading} ${unit}`]),
@@ -150,7 +170,7 @@ function resultWords(result: TestResult): string {
       <p v-if="station && item.kind !== 'report'" class="quiet">The station should see {{ station }}.</p>
       <p v-if="blocked" class="blocked" role="note">■ {{ blocked }}</p>
       <template v-else>
-        <div class="inputs">
+        <div v-if="!apart" class="inputs">
           <v-text-field
             v-if="hasReading"
             v-model="reading"
@@ -163,7 +183,7 @@ function resultWords(result: TestResult): string {
           <v-select v-if="methods.length > 1" v-model="method" label="How" :items="methods" class="how" />
           <v-text-field v-model="note" label="Note" maxlength="500" @update:model-value="fault = ''" />
         </div>
-        <fieldset v-if="others.length > 0" class="too">
+        <fieldset v-if="others.length > 0 && !apart" class="too">
           <legend>Seen at the same time, each by itself</legend>
           <v-checkbox
             v-for="other in others"
@@ -174,11 +194,21 @@ function resultWords(result: TestResult): string {
           />
         </fieldset>
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-        <SeenButtons v-if="expected" :zone="item.subject" :name="item.label" @seen="saw" />
+        <Mounting
+          v-if="item.kind === 'mount'"
+          :entry="entry"
+          @looked="(outcome, because) => record(outcome, { because })"
+        >
+          <v-text-field v-model="note" label="Note" maxlength="500" />
+        </Mounting>
+        <ComingHome v-else-if="item.kind === 'home'" :zone="item.subject" @came="cameHome">
+          <v-text-field v-model="note" label="Note" maxlength="500" />
+        </ComingHome>
+        <SeenButtons v-else-if="expected" :zone="item.subject" :name="item.label" @seen="saw" />
         <p v-else-if="item.kind === 'armed'" class="quiet">
           By its response type it never alarms: see that it does what the type says while the system is set.
         </p>
-        <div v-if="!expected" class="acts">
+        <div v-if="!expected && !apart" class="acts">
           <v-btn
             v-for="choice in outcomes"
             :key="choice.outcome"

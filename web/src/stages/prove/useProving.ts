@@ -3,6 +3,7 @@ import {
   alsoShows,
   proofRecord,
   recordProblems,
+  type Op,
   type ProofItem,
   type ProofStop,
   type TestResult,
@@ -46,17 +47,14 @@ export function useProving() {
     )
   }
 
-  /** Records results; what is wrong with them, in words, or the empty text. */
-  function write(results: readonly TestResult[]): string {
+  /** Records results, with what the plan learns of them; what is wrong with them, in words, or the empty text. */
+  function write(results: readonly TestResult[], ops: readonly Op[] = []): string {
     const fault = results
       .flatMap((result) => recordProblems(result))
       .map((problem) => `${problem.path.replace(/^\./, '')} ${problem.message}`)
       .join('; ')
     if (fault === '')
-      job.edit(
-        'prove.record',
-        results.map((result) => ({ op: 'add', record: result })),
-      )
+      job.edit('prove.record', [...results.map((result): Op => ({ op: 'add', record: result })), ...ops])
     return fault
   }
 

@@ -43,7 +43,7 @@ function chosen(items: readonly Item[], value: unknown): string {
   )
 }
 const values = computed(() => {
-  const { petKg, region, kind, monitored, grade, slowest, radioFirmware } = info.value
+  const { petKg, region, kind, monitored, grade, pace, slowest, radioFirmware } = info.value
   const firmware = panel.value && panel.value.radioFirmware.length > 0 ? ` ${radioFirmware}` : ''
   return [
     {
@@ -55,7 +55,7 @@ const values = computed(() => {
     { name: '', value: chosen(kindItems, kind) },
     { name: '', value: chosen(monitoredItems, monitored) },
     { name: '', value: chosen(gradeItems, grade) },
-    { name: 'Slowest person', value: chosen(paceItems, slowest) },
+    { name: 'Slowest person', value: pace === null ? chosen(paceItems, slowest) : `${pace} m/s, as timed` },
     { name: 'Pet', value: petKg === null ? 'none' : `${petKg} kg` },
   ]
 })
@@ -87,6 +87,14 @@ const findings = computed(() =>
           label="Slowest person"
           :items="paceItems"
           hint="Decides how long the delays must be"
+        />
+        <FieldText
+          v-bind="main"
+          field="pace"
+          label="Pace as timed"
+          number
+          suffix="m/s"
+          hint="Told by somebody coming home; empty for the figure"
         />
         <FieldText
           v-bind="main"

@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { computed, defineAsyncComponent } from 'vue'
-import { delayNeeds, delaySets, entryWays, formatSeconds, houseOf, openingName, type EntryWay } from '#core'
+import {
+  delayNeeds,
+  delaySets,
+  entryWays,
+  formatSeconds,
+  houseOf,
+  openingName,
+  paceOf,
+  type EntryWay,
+} from '#core'
 import { useJob } from '../../store/job-store.ts'
 import { vStack } from '../../shared/stack.ts'
 
@@ -117,11 +126,9 @@ const names = { entry1: 'Entry 1', entry2: 'Entry 2', exit: 'Exit' } as const
           </tbody>
         </table>
         <p class="quiet">
-          At
-          {{
-            job.system?.info.slowest === 'slow' ? job.rules.figures.paceSlow : job.rules.figures.paceOrdinary
-          }}
-          m/s, {{ job.rules.figures.stairs }} × that on stairs:
+          At {{ job.system ? paceOf(job.system.info, job.rules.figures) : '' }} m/s{{
+            job.system?.info.pace == null ? '' : ', as timed at the house'
+          }}, {{ job.rules.figures.stairs }} × that on stairs:
           <router-link to="/house-rules">house rules</router-link>.
         </p>
       </details>
