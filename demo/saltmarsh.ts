@@ -1,5 +1,5 @@
-import type { Catalogue, Device } from '#core'
-import { Draft } from './draft.ts'
+import { spotRecord, type Catalogue, type Device } from '#core'
+import { Draft, idris, later, REFERENCE } from './draft.ts'
 
 /**
  * Saltmarsh Row 14: the takeover of a terrace flat. Nine devices of three families are on the walls; the panel is still to
@@ -64,5 +64,35 @@ export function saltmarsh(catalogue: Catalogue): Draft {
     batteryAt: '2024-05-15',
   })
   old('siren', 'singer-8', 'K331507', { room: 'Hall', madeYear: 2021, batteryAt: '2024-05-15' })
+  walked(job)
   return job
+}
+
+/** What was tried before a panel is chosen: Curlew 8, with the receiver by the flat door and then in the hall cupboard. */
+function walked(job: Draft): void {
+  const readings: [place: string, reading: number, receiver: string, repeater?: string][] = [
+    ['Hall', 92, 'Flat door'],
+    ['Front room', 61, 'Flat door'],
+    ['Kitchen', 44, 'Flat door'],
+    ['Bedroom', 31, 'Flat door'],
+    ['Hall', 95, 'Hall cupboard'],
+    ['Front room', 78, 'Hall cupboard'],
+    ['Kitchen', 74, 'Hall cupboard'],
+    ['Bedroom', 38, 'Hall cupboard'],
+    ['Bedroom', 72, 'Hall cupboard', 'Hall'],
+  ]
+  for (const [index, [place, reading, receiver, repeater = '']] of readings.entries())
+    job.put(
+      spotRecord(
+        {
+          ...{ place, receiver, repeater, reading, link: null, note: '' },
+          ...{ family: 'family/curlew-8', used: 'trial contact' },
+        },
+        {
+          id: `spot:s${String(index + 1).padStart(2, '0')}`,
+          who: idris,
+          at: later(REFERENCE, 4 * index - 24 * 60),
+        },
+      ),
+    )
 }

@@ -84,7 +84,7 @@ export type { Right, Role } from './records/roles.ts'
 export type { Sender } from './records/authority.ts'
 export { NewerShape, upgradeOps } from './records/upgrade.ts'
 export { copyName, newAirSeed, planCopyOps, sourceProblems } from './job/practice.ts'
-export { jobRecords, openingUses, roomKinds, SCHEMA } from './job/records.ts'
+export { jobRecords, linkWords, openingUses, roomKinds, SCHEMA } from './job/records.ts'
 export type {
   Area,
   Departure,
@@ -237,6 +237,8 @@ export type { SheetSection } from './programming/step.ts'
 export { leftInPanel } from './job/left-in-panel.ts'
 export type { LeftInPanel } from './job/left-in-panel.ts'
 export { replaceOps, successorsOf } from './fit/replace.ts'
+export { receiverAdvice, spotRecord, walkOf } from './fit/spots.ts'
+export type { LinkBand, ReceiverPlace, SpotNeed } from './fit/spots.ts'
 export { removeAreaOps, removeDeviceOps } from './job/removals.ts'
 export { fullSet } from './response/letters.ts'
 export { inputsOf, inputsOps } from './zones/inputs.ts'

@@ -1,3 +1,4 @@
+import { quarterWaveCm } from '../fit/spots.ts'
 import type { Figures } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Room } from '../job/records.ts'
@@ -205,7 +206,7 @@ function weakReading({ family }: At, { items }: Pick<ProofStop, 'items'>): Mount
   return [
     asked(
       'link',
-      'No metal, mirror, aquarium or thick masonry is between it and its receiver that a quarter wave aside would not be.',
+      `No metal, mirror, aquarium or thick masonry is in its way; a quarter wave aside (${quarterWaveCm(family)} cm) is no better.`,
       `It was read at ${last.reading} ${family.placement.unit}; ${family.placement.best} is its best band.`,
     ),
   ]

@@ -7,6 +7,7 @@ import { recordsOf, type JobDocument } from '../job/document.ts'
 import { isDeviceInPanel, isInPanel } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
 import type { Device, TestResult, Zone } from '../job/records.ts'
+import { quarterWaveCm } from '../fit/spots.ts'
 import { kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { provisionalUntil } from './battery.ts'
@@ -421,7 +422,7 @@ export function hints(item: ProofItem, model: DeviceModel | null, family: Family
   if ((item.kind === 'placement' || item.kind === 'average') && family) {
     const { unit, best, least, readAt } = family.placement
     how.unshift(
-      `Read it at the ${readAt}. Aim for ${best} ${unit} or more; below ${least} ${unit} it does not hold. Moving it a quarter wave often helps.`,
+      `Read it at the ${readAt}. Aim for ${best} ${unit} or more; below ${least} ${unit} it does not hold. Moving it a quarter wave (${quarterWaveCm(family)} cm) often helps.`,
     )
     if (family.answerMinutes !== undefined && readAt === 'device')
       how.push(

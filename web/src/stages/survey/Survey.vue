@@ -5,6 +5,7 @@ import { useJob } from '../../store/job-store.ts'
 import CopyPlan from '../../job/CopyPlan.vue'
 import House from './House.vue'
 import JobRules from './JobRules.vue'
+import SignalWalk from './SignalWalk.vue'
 import SurveyFacts from './SurveyFacts.vue'
 
 const job = useJob()
@@ -21,6 +22,7 @@ const info = computed(() => jobInfo(job.doc))
     </div>
     <SurveyFacts />
     <House />
+    <SignalWalk />
     <JobRules />
   </div>
 </template>

@@ -1,0 +1,63 @@
+import { afterEach, expect, it } from 'vitest'
+import { recordsOf } from '#core'
+import { openJob, type JobPage } from '../../testing/job-page.ts'
+import { smallDoc } from '../../testing/small-doc.ts'
+import SignalWalk from './SignalWalk.vue'
+
+let page: JobPage
+afterEach(() => page.close())
+
+const spots = () =>
+  recordsOf(page.job.doc, 'spot').map(({ place, receiver, repeater, reading, link }) => ({
+    ...{ place, receiver, repeater, reading, link },
+  }))
+
+async function open(): Promise<void> {
+  page = await openJob(smallDoc())
+  await page.show(SignalWalk)
+  const head = page.host.querySelector<HTMLElement>('[aria-controls=signal-walk]')
+  if (head?.getAttribute('aria-expanded') === 'false') head.click()
+  await page.settle()
+}
+
+it('says at the field what lacks, and keeps what was typed', async () => {
+  await open()
+  await page.press('Note this reading')
+  for (const says of ['Spot: name the room', 'Receiver: say where it stands', 'Level: a number in bars'])
+    expect(page.host.textContent).toContain(says)
+  await page.type('Spot', 'attic')
+  await page.type('The receiver stands at', 'hall')
+  await page.type('Level', 'three')
+  await page.press('Note this reading')
+  expect(page.host.textContent).toContain('Level: “three” must be a number in bars.')
+  await page.type('Level', '5000')
+  await page.press('Note this reading')
+  expect(page.host.textContent).toMatch(/reading .*1000/)
+  expect(spots()).toEqual([])
+  await page.type('Level', '1,5')
+  await page.press('Note this reading')
+  expect(spots()).toEqual([{ place: 'attic', receiver: 'hall', repeater: '', reading: 1.5, link: null }])
+  expect(page.edits.map(({ kind }) => kind)).toEqual(['spot.add'])
+})
+
+it('keeps the receiver for the next spot, and says what each needs', async () => {
+  await open()
+  await page.type('The receiver stands at', 'hall')
+  for (const [spot, level] of [
+    ['attic', '1'],
+    ['den', '4'],
+    ['loft', '3'],
+  ] as const) {
+    await page.type('Spot', spot)
+    await page.type('Level', level)
+    await page.press('Note this reading')
+  }
+  expect(spots().map(({ receiver }) => receiver)).toEqual(['hall', 'hall', 'hall'])
+  const rows = [...page.host.querySelectorAll('tbody tr')].map((row) => row.textContent)
+  // Wren holds from 2 bars, its best band begins at 4; a quarter wave at 433.92 MHz is 17 cm, and nothing repeats it.
+  expect(rows[0]).toContain('no repeater helps here')
+  expect(rows[1]).toContain('Nothing.')
+  expect(rows[2]).toContain('a quarter wave aside (17 cm)')
+  expect(page.host.textContent).toContain('1 in the best band, 1 that holds, 1 that does not hold')
+  expect(page.host.textContent).toContain('2 to see to')
+})
