@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page } from '@playwright/test'
-import { accessible, choose, signIn, stage, url } from './help.ts'
+import { accessible, choose, passAll, signIn, stage, url, type Hands } from './help.ts'
 import { readBackAsPlanned } from './panel-in-hand.ts'
 import { test } from './test.ts'
 
@@ -106,6 +106,14 @@ async function enter(page: Page, target: Locator): Promise<void> {
   await page.keyboard.press('Enter')
 }
 
+const keyboard = (page: Page): Hands => ({
+  press: (button) => enter(page, button),
+  async type(field, text) {
+    await tabTo(page, field)
+    await page.keyboard.type(text)
+  },
+})
+
 async function write(page: Page, label: string | RegExp, text: string): Promise<void> {
   await tabTo(page, page.getByRole('textbox', { name: label }))
   await page.keyboard.press('Control+a')
@@ -179,19 +187,7 @@ test('a whole job by keyboard alone', async ({ page }) => {
   const rows = page.getByRole('button', { name: /not tested|failed/ }).filter({ has: page.locator('.chips') })
   for (let round = 0; round < 14 && (await rows.count()) > 0; round++) {
     await enter(page, rows)
-    const card = page.getByRole('region', { name: /^Proofs of/ })
-    for (let step = 0; step < 24; step++) {
-      const passed = card.getByRole('button', { name: '✓ Passed' })
-      if ((await passed.count()) === 0) break
-      if ((await card.getByLabel('Reading').count()) > 0) {
-        await tabTo(page, card.getByLabel('Reading'))
-        await page.keyboard.type('4')
-      }
-      const count = page.getByText(/^\d+ of \d+ proofs passed$/)
-      const before = await count.innerText()
-      await enter(page, passed)
-      await expect(count).not.toHaveText(before)
-    }
+    await passAll(page, '4', keyboard(page))
   }
   await expect(page.getByText(/^(\d+) of \1 proofs passed$/)).toBeVisible()
   await enter(page, page.getByRole('button', { name: 'Take it off test' }))
@@ -203,13 +199,7 @@ test('a whole job by keyboard alone', async ({ page }) => {
     await enter(page, vouch)
     await expect(vouch).toHaveCount(left - 1)
   }
-  await readBackAsPlanned(page, {
-    press: (button) => enter(page, button),
-    async type(field, text) {
-      await tabTo(page, field)
-      await page.keyboard.type(text)
-    },
-  })
+  await readBackAsPlanned(page, keyboard(page))
   await expect(page.getByText('✓ ready to hand over')).toBeVisible()
   await enter(page, page.getByRole('button', { name: 'Hand over', exact: true }))
   await expect(page.getByText(/✓ Idris Quayle, .*: house rules fixed/)).toBeVisible()

@@ -91,6 +91,7 @@ test('a Curlew house with a repeater is learned, proved event by event, and hand
       .filter({ has: page.locator('.chips') })
       .first()
       .click()
+    await card.getByRole('button', { name: /Placement reading/ }).click()
     await card.getByLabel('Reading').first().fill('82')
     await card.getByRole('button', { name: '✓ Passed' }).first().click()
     await expect(card.getByText(/passed, 82 %/)).toBeVisible()

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { mouse, type Hands } from './help.ts'
 import { expect, type Locator, type Page } from '@playwright/test'
 import { Catalogue, jobInfo, readKept, readPack, type OpenedJob } from '#core'
 import { targetMemory } from '../core/src/memory/target.ts'
@@ -62,14 +63,6 @@ export async function linesOn(place: Locator): Promise<readonly string[]> {
   const lines = await place.locator('.line').allTextContents()
   return lines.map((line) => line.trimEnd())
 }
-
-/** How somebody presses and types: with the mouse, or by keyboard alone. */
-interface Hands {
-  readonly press: (button: Locator) => Promise<void>
-  readonly type: (field: Locator, text: string) => Promise<void>
-}
-
-const mouse: Hands = { press: (button) => button.click(), type: (field, text) => field.fill(text) }
 
 /**
  * Reads the panel of the open job back from Hand over, display by display: one that holds what is planned. Ends on Hand over.

@@ -219,6 +219,7 @@ async function proveAll(page: Page): Promise<void> {
   await expect(page.getByText('● The station is on test')).toBeVisible()
 
   // A reading that does not hold cannot pass; a failed one stays beside the retest.
+  await card.getByRole('button', { name: /Placement reading/ }).click()
   await card.getByLabel('Reading').fill('1')
   await card.getByRole('button', { name: '✓ Passed' }).first().click()
   await expect(card.getByText(/1 bars does not hold, at least 2 bars is needed/)).toBeVisible()

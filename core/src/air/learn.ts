@@ -106,11 +106,20 @@ export function targetOf(targets: readonly Target[], heard: Transmission): Targe
   )
 }
 
-/** The serial of a sister zone of the same device, for an event that cannot be tripped on the bench; null when none is learned. */
+/**
+ * The serial of a sister zone of the same device, for an event that cannot be tripped on the bench; null when none is learned. An
+ * ID is typed whole: a sister of which the display showed the last signs only cannot lend it, for the rest was never compared.
+ */
 export function sisterSerial(doc: JobDocument, target: Target): string | null {
-  const sister = recordsOf(doc, 'zone').find(
-    (zone) => zone.device === target.device.id && zone.id !== target.id && isEnrolled(doc, zone.id),
-  )
+  const sister = recordsOf(doc, 'zone').find((zone) => {
+    const known = enrolmentOf(doc, zone.id)
+    return (
+      zone.device === target.device.id &&
+      zone.id !== target.id &&
+      isEnrolled(doc, zone.id) &&
+      known?.evidence.shown === null
+    )
+  })
   return sister ? learnedSerial(doc, sister.id) : null
 }
 

@@ -11,7 +11,7 @@ const props = defineProps<{ enrol: Enrolling; listening: boolean }>()
 const job = useJob()
 const { target, family, model, candidate, judgement, confirming, unconfirmed, loop, sister, holding } =
   props.enrol
-const { mayGoWithout, goesWithout, without, practice, heardOnce } = props.enrol
+const { mayGoWithout, goesWithout, without, practice, heardOnce, mayForget } = props.enrol
 const asking = ref(false)
 const why = ref('')
 const whyFault = ref('')
@@ -300,6 +300,9 @@ function read(): void {
       >
       <v-btn size="x-large" variant="tonal" :disabled="!candidate" class="text-none" @click="enrol.refuse"
         >Refuse, keep on record</v-btn
+      >
+      <v-btn v-if="mayForget" size="x-large" variant="tonal" class="text-none" @click="enrol.forgetSticker"
+        >No sticker can be read on it</v-btn
       >
       <v-btn
         v-if="bound && !candidate"

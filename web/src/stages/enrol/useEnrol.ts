@@ -261,6 +261,33 @@ export function useEnrol(air: Air) {
     said.value = `${now.name}: the sticker is noted. Now make it transmit and compare.`
   }
 
+  /** What was heard is refused by a noted sticker that, it may be, nobody can read any more. */
+  const mayForget = computed(() => {
+    const verdict = judgement.value
+    const bySticker = ['look-alike', 'foreign', 'sticker-unsure']
+    return (
+      verdict?.kind === 'refuse' &&
+      bySticker.includes(verdict.code) &&
+      candidate.value?.heard !== null &&
+      target.value?.device.sticker != null
+    )
+  })
+
+  /** Takes a noted sticker back that cannot be read any more: the device is then known by being tripped alone, twice. */
+  function forgetSticker(): void {
+    const now = target.value
+    if (!now || !mayForget.value) return
+    note('refused')
+    const { id, sticker, stickerUnsure } = now.device
+    const ops: Op[] = [
+      { op: 'set', id, field: 'sticker', from: sticker, to: null },
+      ...(stickerUnsure ? [{ op: 'set' as const, id, field: 'stickerUnsure', from: true, to: false }] : []),
+    ]
+    if (!job.edit('device.set', ops)) return
+    candidate.value = null
+    said.value = `${now.name}: no sticker is noted any more. Trip it alone twice; its armed trip settles it.`
+  }
+
   /** Turns to a device, by its first zone that is not learned yet; gives the reason when there is none here. */
   function turnTo(device: string): string {
     const mine = targets.value.filter((item) => item.device.id === device)
@@ -334,7 +361,10 @@ export function useEnrol(air: Air) {
     const now = target.value
     if (!now || !sister.value) return
     candidate.value = { source: 'typed', serial: sister.value, heard: null, shown: null }
-    if (judgement.value?.kind !== 'accept') return
+    // Without a sticker the sister's ID is compared with nothing here: it was heard there, and is settled there.
+    const verdict = judgement.value
+    const unread = verdict?.kind === 'query' && verdict.code === 'typed-only'
+    if (verdict?.kind !== 'accept' && !unread) return
     const record = { ...evidence('accepted'), cause: 'sister' }
     if (enrol(now, record)) next(`${now.name} has its sister’s ID.`)
   }
@@ -405,6 +435,8 @@ export function useEnrol(air: Air) {
     display,
     sawAgain,
     noteSticker,
+    mayForget,
+    forgetSticker,
     withoutSticker,
     heardOnce,
     by,
