@@ -18,10 +18,7 @@ for (const name of panelNames)
     const job = await begin(page, doc)
     await page.clock.install()
     await page.goto(`${url()}/jobs/${job}/enrol`)
-    await page.getByRole('button', { name: 'Start listening' }).click()
-    await expect(page.getByRole('button', { name: /Stop listening/ })).toBeVisible()
-
-    // Typed by hand, an ID of each family that is on no sticker is refused and kept; nothing is put right by itself.
+    // Typed by hand before anybody listens, for what is heard turns the page to its device: an ID of each family that is on no sticker is refused and kept; nothing is put right by itself.
     const targets = targetsOf(doc, catalogue).filter((target) => target.loop?.bench && !target.sister)
     const strangers = new Map<string, string>()
     for (const family of families) {
@@ -41,6 +38,8 @@ for (const name of panelNames)
     }
 
     // The air brings each device among others; what is its own is accepted, the rest refused.
+    await page.getByRole('button', { name: 'Start listening' }).click()
+    await expect(page.getByRole('button', { name: /Stop listening/ })).toBeVisible()
     const accept = page.getByRole('button', { name: /^Accept/ })
     const opened = async (): Promise<OpenedJob> =>
       (await (await page.request.get(`${url()}/api/jobs/${job}`)).json()) as OpenedJob

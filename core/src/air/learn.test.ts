@@ -193,7 +193,7 @@ describe('judging what is heard', () => {
       kind: 'refuse',
       code: 'look-alike',
       reason:
-        '2041 7738 is nearly the sticker’s 2041 7733: character 8 is 8 here and 3 on the sticker. A mistyped sticker, or another device: read it again.',
+        '2041 7738 is nearly the sticker’s 2041 7733: character 8 is 8 here and 3 on the sticker. A mistyped sticker, or another device: read it again; where it cannot be read any more, say so below.',
     })
     // Another device's sticker is 3170 0452.
     expect(judgeAt(job, porch(job), { serial: '31700425' }).reason).toContain(
@@ -288,6 +288,16 @@ describe('accepting', () => {
     accept(job, 'device:fob', '4B2K90QX')
     expect(learnedSerial(job.doc, 'device:fob')).toBe('4B2K90QX')
     expect(target(job, 'device:fob').done).toBe(true)
+  })
+
+  it('lends no ID of which the display showed the last signs only: the rest was never compared', () => {
+    const job = ready()
+    const heat = job.zone('landing', 'heat').id
+    const smoke = job.zone('landing', 'smoke').id
+    job.learn(smoke, '60911204', { shown: '1204' })
+    expect(sisterSerial(job.doc, target(job, heat))).toBeNull()
+    job.learn(smoke, '60911204')
+    expect(sisterSerial(job.doc, target(job, heat))).toBe('60911204')
   })
 
   it('takes the sister zone’s serial for an event that cannot be tripped', () => {

@@ -47,12 +47,17 @@ const ways = computed(() => {
   const items = known.length > 0 ? known : [{ way: 'made to send', sends: 'event' as const }]
   return items.map((item, index) => ({ title: item.way, value: index, sends: item.sends }))
 })
-/** A typed ID may be what the device's own sticker says, where none is noted for certain. */
-const mayNote = computed(
-  () =>
-    candidate.value?.source === 'typed' &&
-    (target.value?.device.sticker === null || target.value?.device.stickerUnsure === true),
-)
+/** A typed ID may be what the device's own sticker says, where none is noted for certain, or another that was misread. */
+const mayNote = computed(() => {
+  const now = judgement.value
+  const misread = now?.kind === 'refuse' && ['look-alike', 'foreign'].includes(now.code)
+  const noted = target.value?.device
+  return candidate.value?.source === 'typed' && (!noted?.sticker || noted.stickerUnsure || misread)
+})
+const misnoted = computed(() => {
+  const noted = target.value?.device.sticker
+  return mayNote.value && noted != null && noted !== candidate.value?.serial
+})
 const tellsLoop = computed(() => target.value?.zone !== null && target.value?.zone?.loop !== null)
 const shownLoops = computed(() => [
   { title: 'none shown', value: null as number | null },
@@ -278,9 +283,9 @@ function read(): void {
       class="loop"
     />
     <div class="acts">
-      <v-btn v-if="mayNote" size="x-large" color="primary" class="text-none" @click="enrol.noteSticker"
-        >Note it as the sticker</v-btn
-      >
+      <v-btn v-if="mayNote" size="x-large" color="primary" class="text-none" @click="enrol.noteSticker">{{
+        misnoted ? 'The sticker says this: note it instead' : 'Note it as the sticker'
+      }}</v-btn>
       <v-btn
         size="x-large"
         :color="mayNote ? undefined : 'primary'"

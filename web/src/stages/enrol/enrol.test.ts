@@ -14,7 +14,7 @@ import { after, smallDoc } from '../../testing/small-doc.ts'
 import Candidate from './Candidate.vue'
 import TargetList from './TargetList.vue'
 import type { Air } from './useAir.ts'
-import { useEnrol } from './useEnrol.ts'
+import { useEnrol, type Enrolling } from './useEnrol.ts'
 
 let page: JobPage
 const heard = shallowRef<readonly Transmission[]>([])
@@ -59,11 +59,12 @@ async function open(
     { op: 'set', id: 'job:main', field: 'practice', from: false, to: practice },
   ])
   page = await openJob(doc, 'installer', others)
-  const enrol = scope.run(() => useEnrol(air))
+  enrol = scope.run(() => useEnrol(air)) ?? null
   await page.show(Candidate, { enrol, listening: true })
 }
 
 let scope: EffectScope
+let enrol: Enrolling | null = null
 beforeEach(() => {
   heard.value = []
   scope = effectScope()
@@ -106,6 +107,60 @@ it('puts what was heard in an edit of its own, and the loop of the zone behind i
   expect(page.edits.map((edit) => edit.kind)).toEqual(['zone.set', 'enrol.accept', 'zone.set'])
   expect(recordsOf(page.job.doc, 'zone')[0]?.loop).toBe(3)
   expect(enrolmentOf(page.job.doc, 'zone:one')?.serial).toBe('20417733')
+})
+
+async function typeId(id: string): Promise<void> {
+  const entry = page.host.querySelector<HTMLInputElement>('#sticker-entry')
+  if (!entry) throw new Error('no entry')
+  entry.value = id
+  entry.dispatchEvent(new Event('input'))
+  entry.form?.dispatchEvent(new Event('submit'))
+  await page.settle()
+}
+/** Looks at what was heard last, as by a press on the list of what is heard. */
+async function look(): Promise<void> {
+  const [last] = heard.value
+  if (last) enrol?.show(last)
+  await page.settle()
+}
+const sticker = () => recordsOf(page.job.doc, 'device')[0]?.sticker
+const names = () => [...page.host.querySelectorAll('button')].map((button) => button.textContent.trim())
+
+it('lets a misread sticker be noted anew where it is learned, and only by a press', async () => {
+  await open('20417738')
+  await typeId('2041 7733')
+  expect(text()).toContain('Nearly, but not it.')
+  expect(sticker()).toBe('20417738')
+  await page.press('The sticker says this: note it instead')
+  expect(sticker()).toBe('20417733')
+  // What was typed is no hearing.
+  expect(enrolmentOf(page.job.doc, 'zone:one')).toBeNull()
+})
+
+it('takes a noted sticker back that nobody can read any more, keeps what was refused, and asks for a second trip', async () => {
+  await open('20417738')
+  trip('one')
+  await look()
+  await page.press('No sticker can be read on it')
+  expect(sticker()).toBeNull()
+  expect(recordsOf(page.job.doc, 'heard').map(({ decision, code }) => [decision, code])).toEqual([
+    ['refused', 'look-alike'],
+  ])
+  trip('two', { atMs: 60_000 })
+  await look()
+  expect(accept().disabled).toBe(false)
+  await page.press('Accept for zone 07')
+  expect(enrolmentOf(page.job.doc, 'zone:one')?.evidence.code).toBe('no-sticker')
+})
+
+it('offers to take the sticker back for nothing but what it refused', async () => {
+  await open('20417733')
+  trip('one')
+  await page.settle()
+  expect(names()).not.toContain('No sticker can be read on it')
+  // Typed only: nothing was heard that would stand in its place.
+  await typeId('2041 7738')
+  expect(names()).not.toContain('No sticker can be read on it')
 })
 
 it('never compares what was typed with itself', async () => {
