@@ -208,6 +208,7 @@ export {
 export type { Target } from './air/learn.ts'
 export { learningRound, leftOutOf } from './air/round.ts'
 export type { RoundBy } from './air/round.ts'
+export { fobPass, fobPassRecords } from './air/fob-pass.ts'
 export { helpedIn, ladderOf, rungNames, triedRecord } from './air/ladder.ts'
 export type { Helped, LadderRung } from './air/ladder.ts'
 export { nextStage, owedList } from './findings/handover.ts'

@@ -11,7 +11,7 @@ const props = defineProps<{ enrol: Enrolling; listening: boolean }>()
 const job = useJob()
 const { target, family, model, candidate, judgement, confirming, unconfirmed, loop, sister, holding } =
   props.enrol
-const { mayGoWithout, goesWithout, without, practice, heardOnce, mayForget } = props.enrol
+const { mayGoWithout, goesWithout, without, practice, heardOnce, mayForget, pass } = props.enrol
 const asking = ref(false)
 const why = ref('')
 const whyFault = ref('')
@@ -316,6 +316,15 @@ function read(): void {
         class="text-none"
         @click="enrol.release"
         >Take it out of the panel</v-btn
+      >
+      <v-btn
+        v-if="pass.length > 0 && !candidate"
+        size="x-large"
+        color="primary"
+        class="text-none"
+        @click="enrol.takePass"
+        >The same press learned its
+        {{ pass.length === 1 ? 'other button' : `${pass.length} other buttons` }}</v-btn
       >
       <v-btn
         v-if="sister && !target.done"

@@ -217,6 +217,11 @@ async function learnCarefully(day: Day, id: string): Promise<number> {
     const { enrol, world } = day
     enrol.choose(id)
     await day.settle()
+    if (enrol.pass.value.length > 0) {
+      enrol.takePass()
+      await day.settle()
+      continue
+    }
     if (now().sister) {
       if (enrol.sister.value) enrol.takeSister()
       else typeIt(day, now())

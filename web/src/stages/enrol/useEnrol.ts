@@ -3,6 +3,8 @@ import { v4 as uuid } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import {
   clashWith,
+  fobPass,
+  fobPassRecords,
   heardRecord,
   isOfLifeSafety,
   jobInfo,
@@ -36,6 +38,7 @@ import { api } from '../../line/api.ts'
 import { useSession } from '../../line/session.ts'
 import { useJob } from '../../store/job-store.ts'
 import type { Air } from './useAir.ts'
+import { withoutWords } from './words.ts'
 
 /** What is shown beside the sticker: heard on the practice air, read off the panel's display, or typed and scanned. */
 export interface Candidate {
@@ -369,6 +372,20 @@ export function useEnrol(air: Air) {
     if (enrol(now, record)) next(`${now.name} has its sister’s ID.`)
   }
 
+  /** Buttons that the panel learned with one of the same fob. */
+  const pass = computed(() => (target.value ? fobPass(job, target.value) : []))
+
+  function takePass(): void {
+    if (!target.value) return
+    const made = { newId: () => `heard:${uuid()}`, who: job.me, at: new Date().toISOString() }
+    const source = practice.value ? 'practice' : 'display'
+    const ops = fobPassRecords(job, target.value, { ...made, source }).map((record): Op => ({
+      op: 'add',
+      record,
+    }))
+    if (job.edit('enrol.accept', ops)) next('Every button of the fob is learned with that press.')
+  }
+
   function refuse(): void {
     // What was typed and refused is on record from the moment it was tried.
     if (candidate.value && candidate.value.source !== 'typed') note('refused')
@@ -467,16 +484,9 @@ export function useEnrol(air: Air) {
     refuse,
     release,
     takeSister,
+    pass,
+    takePass,
   }
-}
-
-/** What goes without, why, and how many did so far. */
-function withoutWords(
-  set: { readonly of: string; readonly reason: string; readonly count: number } | null,
-): string {
-  if (!set) return ''
-  const so = set.count === 0 ? '' : `; ${set.count} so far`
-  return `▲ Without a second transmission: ${set.reason} (every ${set.of} that is accepted now${so}). Each is a departure.`
 }
 
 /** Everything that Enrol shows and does. */
