@@ -88,7 +88,9 @@ const findings = computed(() =>
           :items="paceItems"
           hint="Decides how long the delays must be"
         />
+        <!-- Timed by somebody coming home; before that there is nothing to say. -->
         <FieldText
+          v-if="info.pace !== null"
           v-bind="main"
           field="pace"
           label="Pace as timed"
