@@ -58,6 +58,12 @@ describe('what a spot needs', () => {
     })
   })
 
+  it('what a repeater’s spot hears through another repeater is not its own link', () => {
+    const job = tried(ostler(), 'attic', { reading: 75, repeater: 'landing' })
+    tried(job, 'landing', { reading: 90, repeater: 'hall' })
+    expect(spotOf(job, 'attic')?.need).toEqual({ need: 'repeater-link', at: 'landing' })
+  })
+
   it('a repeater that does not reach is no way out, another that does is', () => {
     const job = tried(ostler(), 'attic', { reading: 20 })
     tried(job, 'attic', { reading: 30, repeater: 'stairs' })

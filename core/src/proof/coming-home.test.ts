@@ -33,6 +33,7 @@ describe('coming home, timed', () => {
     ['an alarm far too early', came(3, { alarmed: true }), 'fail', 'the panel holds another delay', null],
     ['an alarm as early as taps allow', came(27, { alarmed: true }), 'fail', 'Not unset within', null],
     ['too quick to tell a walk', came(8.5), 'pass', 'with 21.5 s', null],
+    ['somebody else, with too little left', came(26, { slowest: false }), 'fail', 'at least 31 s', null],
     [
       'somebody quicker',
       came(20, { slowest: false }),
@@ -86,6 +87,13 @@ describe('coming home, timed', () => {
     expect(at(job, came(20))?.pace).toBe(0.33)
   })
 
+  it('knows the way from the opening that a contact guards, whatever its room is called', () => {
+    const job = house().set('device:porch', { room: 'out there' })
+    expect(at(job, came(20))?.pace).toBeNull()
+    job.set('device:porch', { opening: 'opening:front door' })
+    expect(at(job, came(20))?.pace).toBe(0.33)
+  })
+
   it('is owed of doors that start a delay and of nothing else', () => {
     const owing = (job: SmallJob) =>
       proofRoute(job.doc, catalogue, null).flatMap(({ items }) =>
@@ -126,11 +134,24 @@ describe('coming home, timed', () => {
 })
 
 describe('where people unset', () => {
+  it('is no keypad that does not unset the area of the door', () => {
+    const job = cleanMorrow().area(2, 'annexe').add('annexe', 'keyplate-w', { room: 'annexe' })
+    job.serves('annexe', 2)
+    expect(unsettersOf(on(job), job.zone('front').id).map(({ id }) => id)).toEqual(['device:keypad'])
+    job.serves('annexe', 1, 2)
+    expect(unsettersOf(on(job), job.zone('front').id).map(({ id }) => id)).toHaveLength(2)
+  })
+
   it('is the keypad, then a fob that disarms; the panel itself where neither is planned', () => {
     expect(unsettersOf(on(house()), house().zone('porch').id).map(({ id }) => id)).toEqual(['device:keypad'])
     const both = house().add('fob', 'quartet-c', { room: '' }).add('far', 'tapwell-c', { room: 'landing' })
     expect(unsettersOf(on(both), both.zone('porch').id).map(({ id }) => id)).toEqual([
       ...['device:keypad', 'device:far', 'fob'],
+    ])
+    // The nearest comes first, whatever the order of the kit.
+    const near = house().add('near', 'tapwell-c', { room: 'porch' })
+    expect(unsettersOf(on(near), near.zone('porch').id).map(({ id }) => id)).toEqual([
+      ...['device:near', 'device:keypad'],
     ])
     const safe = house().add('fob', 'safekey', { room: '' })
     expect(unsettersOf(on(safe), safe.zone('porch').id).map(({ id }) => id)).toEqual(['device:keypad'])

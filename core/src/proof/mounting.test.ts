@@ -41,22 +41,11 @@ describe('what is asked at a place', () => {
   })
 
   it('a motion that sees the leaf of an outer door is asked for glass, one of an inner door is not', () => {
-    const job = cleanHouse()
-    job.apply([
-      {
-        op: 'add',
-        record: {
-          id: 'sight:a',
-          type: 'sight',
-          device: 'device:hall',
-          opening: 'opening:front door',
-          room: null,
-        },
-      },
-    ])
+    const job = cleanHouse().sees('hall', { opening: 'front door' })
     const found = points(job, 'hall').find(({ key }) => key === 'glass')
     expect(found?.doubt).toBe('It sees front door.')
-    expect(asked(cleanHouse(), 'hall')).toEqual([])
+    const inner = cleanHouse().opening('inner door', 'hall', { to: 'room:kitchen' })
+    expect(asked(inner.sees('hall', { opening: 'inner door' }), 'hall')).toEqual([])
   })
 
   it('a middling reading asks for what weakens the link, and the best band does not', () => {
