@@ -88,7 +88,7 @@ function add(): void {
     faults.value = { level: `${problem.path.replace(/^\./, '')} ${problem.message}` }
     return
   }
-  job.edit('spot.add', [{ op: 'add', record }])
+  if (!job.edit('spot.add', [{ op: 'add', record }])) return
   // Where the receiver stands and what is tried with stay for the next spot.
   place.value = level.value = note.value = ''
   link.value = null
@@ -153,7 +153,7 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
         the safer choice. What is read below decides.</span
       >
     </p>
-    <form class="fields no-print" @submit.prevent="add">
+    <form v-if="!job.looksOn" class="fields no-print" @submit.prevent="add">
       <v-combobox
         :model-value="receiver"
         label="The receiver stands at"
