@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { recordOf } from '../job/document.ts'
+import { evidenceBy } from '../job/testing/records.ts'
 import { pinOps } from '../job/start.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { PANEL } from './copy.ts'
@@ -145,6 +147,38 @@ describe('what is owed', () => {
     if (!hiding) return
     job.set(job.zone('porch').id, { response: hiding.key })
     expect(itemsOf(job, 'porch').map((item) => item.kind)).toContain('report')
+  })
+
+  it('opens no job again that was handed over before mounting and coming home were proofs', () => {
+    const kinds = (job: SmallJob, key: string) => itemsOf(job, key).map(({ kind }) => kind)
+    const handed = (job: SmallJob, at: string): SmallJob =>
+      job.apply([
+        {
+          op: 'add',
+          record: {
+            ...evidenceBy('Idris', at),
+            id: 'fixed-rules:a',
+            type: 'fixed-rules',
+            rules: defaultHouseRules,
+          },
+        },
+      ])
+    const old = tarn()
+    for (const kind of ['toggle', 'armed'] as const) pass(old, 'porch', kind)
+    pass(old, PANEL, 'clock')
+    handed(old, one)
+    expect(kinds(old, 'porch')).toEqual(['placement', 'toggle', 'tamper', 'armed', 'report'])
+    expect(kinds(old, PANEL)).not.toContain('mount')
+    // What nobody had proved by then, or came later, owes everything.
+    expect(kinds(old, 'study')).toContain('mount')
+    pass(old, 'study', 'armed', '', two)
+    expect(kinds(old, 'study')).toContain('mount')
+    // A job that had such proofs when it was handed over keeps owing them.
+    const now = tarn()
+    for (const kind of ['mount', 'armed'] as const) pass(now, 'porch', kind)
+    handed(now, one)
+    expect(kinds(now, 'porch')).toEqual(expect.arrayContaining(['mount', 'home']))
+    expect(kinds(now, PANEL)).toContain('mount')
   })
 
   it('leaves a deferred device out: it is not there yet', () => {

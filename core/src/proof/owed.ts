@@ -12,6 +12,7 @@ import { kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { provisionalUntil } from './battery.ts'
 import { changedSince, PANEL, startedDelay } from './copy.ts'
+import { handedOverOlder, isOwedOf } from './older.ts'
 import { openState, openStates, stationOnTest } from './states.ts'
 import {
   deviceProofs,
@@ -88,7 +89,7 @@ export function proofRoute(doc: JobDocument, catalogue: Catalogue, now: string |
     const key = keyOf(result)
     results.set(key, [...(results.get(key) ?? []), result])
   }
-  const look = { doc, catalogue, system, results, now }
+  const look = { doc, catalogue, system, results, now, older: handedOverOlder(doc) }
   const stops = system.devices.flatMap(({ device, model, family }): ProofStop[] => {
     if (device.deferred !== null) return []
     const zones = recordsOf(doc, 'zone').filter((zone) => zone.device === device.id)
@@ -119,6 +120,8 @@ interface Look {
   readonly system: System
   readonly results: ReadonlyMap<string, readonly TestResult[]>
   readonly now: string | null
+  /** When the job was handed over, where that was before mounting and coming home were proofs; null else. */
+  readonly older: string | null
 }
 
 /** What is wanted of a proof, before its results are looked at. */
@@ -162,7 +165,11 @@ function itemsOf(look: Look, of: Pick<Stop, 'device' | 'model' | 'family' | 'zon
     }),
     ...(model.class === 'keypad' ? callsWanted(look, device, wait) : []),
   ]
-  return list.map((wanted) => itemOf(look, wanted)).sort(byKind)
+  const subjects = [device.id, ...of.zones.map(({ id }) => id)]
+  return list
+    .filter(isOwedOf(look, subjects))
+    .map((wanted) => itemOf(look, wanted))
+    .sort(byKind)
 }
 
 /** The proofs of one event of a device. */
@@ -211,7 +218,10 @@ function panelStop(look: Look): ProofStop[] {
   const { panel, info, devices } = look.system
   if (!panel || devices.length === 0) return []
   const wanted = panelProofs(info.monitored).map((kind): Wanted => ({ kind, subject: PANEL }))
-  const items = [...wanted, ...settledWanted(look)].map((one) => itemOf(look, one)).sort(byKind)
+  const items = [...wanted, ...settledWanted(look)]
+    .filter(isOwedOf(look, [PANEL]))
+    .map((one) => itemOf(look, one))
+    .sort(byKind)
   return [
     { id: PANEL, device: null, model: null, zones: [], title: panel.name, name: 'panel', room: '', items },
   ]
