@@ -55,7 +55,7 @@ export function judgeHeard({ doc, catalogue, target, elsewhere }: Listening, hea
   if (sticker !== null && target.device.stickerUnsure)
     return refuse(
       'sticker-unsure',
-      `The noted sticker ${groupId(item.family, sticker)} was written in from a typed ID, so it compares with itself. Read the sticker off the device and note it first; where it cannot be read any more, say so below.`,
+      `The noted sticker ${groupId(item.family, sticker)} was written in from a typed ID, so it compares with itself. Read the sticker off the device and note it first.`,
     )
   if (sticker !== null && sticker !== heard.serial)
     return notItsSticker({ system, target, family: item.family }, heard, sticker)
@@ -134,7 +134,7 @@ function notItsSticker({ system, target, family }: Aim, heard: Transmission, sti
   if (alike)
     return refuse(
       'look-alike',
-      `${id} is nearly the sticker’s ${own}: ${lookAlikeWords(alike, 'on the sticker')}. A mistyped sticker, or another device: read it again; where it cannot be read any more, say so below.`,
+      `${id} is nearly the sticker’s ${own}: ${lookAlikeWords(alike, 'on the sticker')}. A mistyped sticker, or another device: read it again.`,
     )
   return refuse(
     'foreign',

@@ -193,7 +193,7 @@ describe('judging what is heard', () => {
       kind: 'refuse',
       code: 'look-alike',
       reason:
-        '2041 7738 is nearly the sticker’s 2041 7733: character 8 is 8 here and 3 on the sticker. A mistyped sticker, or another device: read it again; where it cannot be read any more, say so below.',
+        '2041 7738 is nearly the sticker’s 2041 7733: character 8 is 8 here and 3 on the sticker. A mistyped sticker, or another device: read it again.',
     })
     // Another device's sticker is 3170 0452.
     expect(judgeAt(job, porch(job), { serial: '31700425' }).reason).toContain(

@@ -90,7 +90,7 @@ function add(): void {
   }
   if (!job.edit('spot.add', [{ op: 'add', record }])) return
   // Where the receiver stands and what is tried with stay for the next spot.
-  place.value = level.value = note.value = ''
+  place.value = repeater.value = level.value = note.value = ''
   link.value = null
 }
 

@@ -43,6 +43,12 @@ it('says at the field what lacks, and keeps what was typed', async () => {
 it('keeps the receiver for the next spot, and says what each needs', async () => {
   await open()
   await page.type('The receiver stands at', 'hall')
+  // A repeater is said of one reading only: the next is direct unless somebody says otherwise.
+  await page.type('Spot', 'den')
+  await page.type('Through a repeater at', 'hall')
+  await page.type('Level', '4')
+  await page.press('Note this reading')
+  expect(spots().map(({ repeater }) => repeater)).toEqual(['hall'])
   for (const [spot, level] of [
     ['attic', '1'],
     ['den', '4'],
@@ -52,11 +58,12 @@ it('keeps the receiver for the next spot, and says what each needs', async () =>
     await page.type('Level', level)
     await page.press('Note this reading')
   }
-  expect(spots().map(({ receiver }) => receiver)).toEqual(['hall', 'hall', 'hall'])
+  expect(spots().map(({ receiver }) => receiver)).toEqual(['hall', 'hall', 'hall', 'hall'])
+  expect(spots().map(({ repeater }) => repeater)).toEqual(['hall', '', '', ''])
   const rows = [...page.host.querySelectorAll('tbody tr')].map((row) => row.textContent)
   // Wren holds from 2 bars, its best band begins at 4; a quarter wave at 433.92 MHz is 17 cm, and nothing repeats it.
-  expect(rows[0]).toContain('no repeater helps here')
-  expect(rows[1]).toContain('Nothing.')
+  expect(rows[0]).toContain('Nothing.')
+  expect(rows[1]).toContain('no repeater helps here')
   expect(rows[2]).toContain('a quarter wave aside (17 cm)')
   expect(page.host.textContent).toContain('1 in the best band, 1 that holds, 1 that does not hold')
   expect(page.host.textContent).toContain('2 to see to')
