@@ -106,6 +106,20 @@ export const heard = evidence({
   },
 })
 
+/** The panel was told to learn something: from then on it listens, for as long as it does. */
+export const told = evidence({
+  ...any,
+  type: 'told',
+  words: 'panel told to learn',
+  stage: 'enrol',
+  fields: {
+    /** Name of the zone, or of the device in its slot. */
+    subject: field('what it is to learn', text(90)),
+    of: field('as it then was', asItWas.nullable()),
+    seconds: field('how long it listens', z.number().int().min(5).max(600), 's'),
+  },
+})
+
 /** What can be done about a device that is not heard, in the order in which it costs more. */
 export const rungs = ['again', 'other-way', 'battery', 'variant', 'nearer', 'type'] as const
 

@@ -55,6 +55,8 @@ export const job = plan({
     petKg: field('heaviest pet', z.number().min(0).max(100).nullable(), 'kg'),
     wishes: starts('', field('wishes', text(2000))),
     panel: reference('panel', entryId.nullable(), pinned),
+    /** Whether the panel came new, was used elsewhere before, or hung there already and stays; null until somebody says. */
+    panelCame: field('how the panel came', z.enum(['new', 'used', 'there']).nullable()),
     radioFirmware: field(
       'radio firmware',
       z
@@ -207,6 +209,8 @@ export const device = plan({
     via: reference('repeater', id.nullable()),
     /** Panel number that a keypad's own terminal is mapped over; null for none. */
     mappedOver: field('number its terminal is mapped over', number999.nullable()),
+    /** When it was last hung at another place, ISO 8601: what was proved before is owed anew; null for never. */
+    movedAt: field('moved at', time.nullable()),
     /** Height of the sensor over the floor. */
     heightM: field('height', z.number('must be a height from 0 to 10 m').min(0).max(10).nullable(), 'm'),
     /** Measured gap of contact and magnet. */

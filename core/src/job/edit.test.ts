@@ -124,6 +124,7 @@ describe('the declarations', () => {
       'state',
       'state-end',
       'test',
+      'told',
       'tried',
       'waiver',
       'waiver-end',

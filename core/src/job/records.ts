@@ -9,7 +9,7 @@ export { linkWords, proofKinds, rungs, type AsItWas } from './declared-evidence.
 export { pinId } from './fields.ts'
 
 /** Number of the record shapes; shapes.ts tells what changed at it, upgrades.ts how older ones are read. */
-export const SCHEMA = 13
+export const SCHEMA = 14
 
 const declarations = [
   planned.job,
@@ -27,6 +27,7 @@ const declarations = [
   premises.sight,
   premises.serves,
   evidence.heard,
+  evidence.told,
   evidence.tried,
   evidence.spot,
   evidence.test,
@@ -76,6 +77,8 @@ export type Opening = RecordOf<typeof premises.opening>
 export type Sight = RecordOf<typeof premises.sight>
 /** A transmission heard, or an ID typed, with its decision. */
 export type Heard = RecordOf<typeof evidence.heard>
+/** The panel told to learn something. */
+export type Told = RecordOf<typeof evidence.told>
 /** Something done because a device was not heard. */
 export type Tried = RecordOf<typeof evidence.tried>
 /** A link tried at a spot. */

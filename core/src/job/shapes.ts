@@ -110,6 +110,11 @@ export const shapes: readonly Shape[] = [
     says: 'How a device is mounted and a customer’s timed way in are proofs; links tried at spots are evidence; a pace can be timed.',
     types: { job: '957b6ea685d8be02', test: '6378517a1a213903', spot: 'a547ce10e46d0f91' },
   },
+  {
+    schema: 14,
+    says: 'How the panel came; when a device was moved; that a panel was told to learn is evidence.',
+    types: { job: 'ab0f2640c4f7f2dc', device: '9ab694611632d134', told: '906a0b61740c8a4b' },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

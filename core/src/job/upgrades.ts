@@ -99,4 +99,6 @@ export const upgrades: readonly Step[] = [
   filling(12, {}),
   // Shape 13: a pace that was timed; readings at spots, mounting and coming home only add.
   filling(13, { job: { pace: null } }),
+  // Shape 14: how the panel came, when a device was moved; that a panel was told to learn only adds.
+  filling(14, { job: { panelCame: null }, device: { movedAt: null } }),
 ]

@@ -1,16 +1,19 @@
 import type { ProofStop } from './owed.ts'
 import { proofRoute } from './owed.ts'
 import { openStates, stateAbout, stateRules } from './states.ts'
+import { recordOf } from '../job/document.ts'
 import { evidenceOf } from '../job/evidence.ts'
-import type { JobAndCatalogue } from '../system/system.ts'
+import { listensFor, listensUntil } from '../job/told.ts'
+import { systemOf, type JobAndCatalogue } from '../system/system.ts'
+import { printNumber } from '../zones/numbers.ts'
 
 /* What runs on a job's clocks: each follows from evidence, so that it counts on over a restart, offline, and for whoever looks. */
 
 /**
- * `answer`: how long a device answers for its reading; `settled`: quiet of a mesh; `average`: a whole day; `battery`: its first day;
+ * `learn`: how long the panel listens for what it was told; `answer`: how long a device answers for its reading; `settled`: quiet of a mesh; `average`: a whole day; `battery`: its first day;
  * `state`: a temporary state.
  */
-export const clockKinds = ['answer', 'settled', 'average', 'battery', 'state'] as const
+export const clockKinds = ['learn', 'answer', 'settled', 'average', 'battery', 'state'] as const
 
 /** One running clock. */
 export interface Clock {
@@ -56,9 +59,30 @@ export function clocksOf({ doc, catalogue }: JobAndCatalogue, now: string): read
     ...settling(stop),
     ...answering(stop, { doc, catalogue }, now),
   ])
-  return [...states, ...proofs, ...averaging(stops), ...charging(stops, now)].sort((a, b) =>
-    a.ends < b.ends ? -1 : a.ends > b.ends ? 1 : 0,
-  )
+  return [
+    ...learning({ doc, catalogue }, now),
+    ...states,
+    ...proofs,
+    ...averaging(stops),
+    ...charging(stops, now),
+  ].sort((a, b) => (a.ends < b.ends ? -1 : a.ends > b.ends ? 1 : 0))
+}
+
+/** What the panel listens for: another device that is sent meanwhile is taken for it. */
+function learning({ doc, catalogue }: JobAndCatalogue, now: string): Clock[] {
+  const told = listensFor(doc, now)
+  if (!told) return []
+  const { panel, byId } = systemOf(doc, catalogue)
+  const zone = recordOf(doc, 'zone', told.subject)
+  const item = byId.get(told.subject)
+  const slot = item && item.device.slot !== null ? `${item.model.slot} ${item.device.slot}` : 'a device'
+  return [
+    {
+      ...{ id: 'learn', kind: 'learn', ends: listensUntil(told) },
+      words: `The panel listens for ${zone ? `zone ${printNumber(panel, zone.number)}` : slot}`,
+      then: 'Then it learns nothing more: tell it again before the device is tripped.',
+    },
+  ]
 }
 
 /** The quiet of a mesh, while nothing else is waited for. */

@@ -12,6 +12,7 @@ import { kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { provisionalUntil } from './battery.ts'
 import { changedSince, PANEL, startedDelay } from './copy.ts'
+import { movedSince } from './moved.ts'
 import { handedOverOlder, isOwedOf } from './older.ts'
 import { openState, openStates, stationOnTest } from './states.ts'
 import {
@@ -323,7 +324,7 @@ function itemOf(look: Look, wanted: Wanted): ProofItem {
   const key = keyOf({ kind, subject, loop })
   const results = look.results.get(key) ?? []
   const last = results.at(-1)
-  const changed = last ? changedUnder(look, last, wanted.since ?? null) : []
+  const changed = last ? changedUnder(look, last, wanted.since ?? movedSince(look, { kind, subject })) : []
   const told = !last ? 'owed' : changed.length > 0 ? 'stale' : last.outcome
   return {
     ...{ key, kind, subject, loop, results, changed, waits, from },
@@ -340,8 +341,8 @@ function again({ doc }: Look, told: string, last: TestResult | undefined): strin
 
 /** What a result no longer stands for: what it named has changed, or something has happened since. */
 function changedUnder(look: Look, last: TestResult, since: Wanted['since'] | null): readonly string[] {
-  const later = since && last.at < since.at ? [since.words] : []
-  return [...changedSince(look.doc, look.catalogue, last), ...later]
+  const changed = changedSince(look.doc, look.catalogue, last)
+  return changed.length === 0 && since && last.at < since.at ? [since.words] : changed
 }
 
 function keyOf({ kind, subject, loop }: ProofKey): string {

@@ -5,6 +5,8 @@ import { useJob } from '../../store/job-store.ts'
 import DeviceSheet from './DeviceSheet.vue'
 import IdCompare from './IdCompare.vue'
 import NotHeard from './NotHeard.vue'
+import OfThisDevice from './OfThisDevice.vue'
+import PanelListens from './PanelListens.vue'
 import type { Enrolling } from './useEnrol.ts'
 
 const props = defineProps<{ enrol: Enrolling; listening: boolean }>()
@@ -174,11 +176,13 @@ function read(): void {
         ><template v-if="target.device.room">, {{ target.device.room }}</template>
       </span>
     </div>
+    <OfThisDevice :enrol="enrol" />
     <IdCompare :family="family" :sticker="target.device.sticker" :heard="shown" :from="from" />
     <p v-if="target.device.stickerUnsure" class="unsure" role="note">
       ▲ This sticker was written in from a typed ID by an earlier version: it compares with itself. Read the
       sticker off the device, type it below and note it.
     </p>
+    <PanelListens v-if="!practice && (!target.done || candidate)" :enrol="enrol" />
     <div class="entries" :class="{ last: practice }">
       <form class="entry" @submit.prevent="enter">
         <v-text-field

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { leftOutOf, type RoundBy, type Target } from '#core'
+import { leftOutOf, toldOpen, type RoundBy, type Target } from '#core'
 import { useJob } from '../../store/job-store.ts'
 
 /** What is to be enrolled, in the order in which it is gone through. */
@@ -21,9 +21,15 @@ const where = (target: Target): string =>
   target.zone?.label ||
   [job.system?.byId.get(target.device.id)?.model.name, target.device.room].filter(Boolean).join(', ')
 const how = { heard: 'learned', typed: 'typed, not heard', sister: 'as its sister zone, not heard' } as const
+const told = computed(() => toldOpen(job.doc))
 function stateOf(target: Target): string {
-  if (!target.done || target.how === null) return 'to enrol'
+  if (!target.done || target.how === null)
+    return told.value.has(target.id) ? 'told to the panel, not heard' : 'to enrol'
   return target.waits ? 'accepted, waiting to be sent' : how[target.how]
+}
+function glyph({ id, done, waits, how: known }: Target): string {
+  if (done) return waits ? '…' : known === 'heard' ? '✓' : '≈'
+  return told.value.has(id) ? '◔' : '○'
 }
 </script>
 
@@ -52,9 +58,7 @@ function stateOf(target: Target): string {
           :aria-current="target.id === current"
           @click="emit('choose', target.id)"
         >
-          <span class="state" aria-hidden="true">{{
-            target.done ? (target.waits ? '…' : target.how === 'heard' ? '✓' : '≈') : '○'
-          }}</span>
+          <span class="state" aria-hidden="true">{{ glyph(target) }}</span>
           <span class="num">{{ target.name.replace('zone ', '') }}</span>
           <span class="what">{{ where(target) }}</span>
           <span class="sr-only">{{ stateOf(target) }}</span>

@@ -15,6 +15,7 @@ import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
 import KitPlacement from './KitPlacement.vue'
+import MoveDevice from './MoveDevice.vue'
 import RemoveDevice from './RemoveDevice.vue'
 import ReplaceDevice from './ReplaceDevice.vue'
 
@@ -151,6 +152,7 @@ function history(): void {
     </dl>
     <KitPlacement :device="device" :model="model" :name="name" />
     <v-btn size="small" variant="text" class="text-none" @click="history">History of {{ name }}</v-btn>
+    <MoveDevice v-if="!model.carried" :device="device" :model="model" :name="name" />
     <ReplaceDevice :device="device" :model="model" :name="name" />
     <RemoveDevice :device="device" :model="model" :name="name" />
   </div>
