@@ -16,6 +16,8 @@ import { stageKeys, type Stage } from '../job/stages.ts'
 import { isDeviceInPanel, isInPanel } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
 import { leftInPanel } from '../job/left-in-panel.ts'
+import { wipedAt } from '../job/wiped.ts'
+import { openCleanSteps } from '../proof/clean-start.ts'
 
 /** One thing that the job still owes before hand-over. */
 export interface Owed {
@@ -42,6 +44,7 @@ export function owedList(input: JudgeInput, findings: readonly Finding[]): Owed[
     ...statesOwed(look),
     ...enrolOwed(look),
     ...proofsOwed(look),
+    ...cleanOwed(look),
     ...signoffsOwed(look),
     ...laterOwed(look),
   ]
@@ -181,6 +184,24 @@ function batteriesOwed(input: JudgeInput, route: readonly ProofStop[]): Owed[] {
 }
 
 /** Codes still at their default, and the panel's summary not compared: owed again once the plan keys them otherwise. */
+/** The clean start of a panel that was used before, and what was left in one that forgot it. */
+function cleanOwed({ input, doc }: Look): Owed[] {
+  const gone = wipedAt(doc) === '' ? 0 : recordsOf(doc, 'zone').filter((zone) => zone.asProgrammed).length
+  const open = openCleanSteps({ doc, catalogue: input.catalogue })
+  const names = open.map(({ title }) => title)
+  const forgot = blocking(
+    { key: 'forgot', stage: 'zones' },
+    `${counted(gone, 'zone is', 'zones are')} left as programmed, and the panel was brought back to how it came: key and learn ${plural(gone, 'it', 'them')}.`,
+    gone,
+  )
+  const steps = blocking(
+    { key: 'clean', stage: 'program' },
+    `Clean start of a panel that was used before, ${counted(open.length, 'step is', 'steps are')} open: ${some(names)}.`,
+    open.length,
+  ).map((owed) => ({ ...owed, rest: names.slice(NAMED) }))
+  return [...forgot, ...steps]
+}
+
 function signoffsOwed({ input, doc, system, rules }: Look): Owed[] {
   const signed = new Map(evidenceOf(doc, 'signoff').map((record) => [record.what, record]))
   const vouched = (what: string): readonly string[] | null => {
@@ -188,12 +209,16 @@ function signoffsOwed({ input, doc, system, rules }: Look): Owed[] {
     return record ? changedKeying(record, keyedNow({ doc, catalogue: input.catalogue }, rules, what)) : null
   }
   const codes = (system.panel?.codes ?? []).flatMap((code) => {
-    const changed = vouched(`${CODE_SIGNOFF}${code.key}`)
-    if (changed?.length === 0) return []
+    const what = `${CODE_SIGNOFF}${code.key}`
+    const changed = vouched(what)
+    const isWiped = (signed.get(what)?.at ?? '') < wipedAt(doc)
+    if (changed?.length === 0 && !isWiped) return []
     const text =
-      changed === null
-        ? `${code.name}: the default is still set, or nobody noted its change.`
-        : `${code.name}: its change was noted on another panel, and is owed on this one.`
+      changed?.length === 0
+        ? `${code.name}: it was changed before the panel was brought back to how it came, and is the maker’s again.`
+        : changed === null
+          ? `${code.name}: the default is still set, or nobody noted its change.`
+          : `${code.name}: its change was noted on another panel, and is owed on this one.`
     return blocking({ key: `code ${code.key}`, stage: 'handover' }, text)
   })
   return [...codes, ...readBackOwed({ input, doc, system, rules }, vouched('read-back'))]

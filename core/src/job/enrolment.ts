@@ -1,6 +1,7 @@
 import { isPractice, recordOf, recordsOf, jobInfo, type JobDocument } from './document.ts'
 import { correctedIds } from './evidence.ts'
 import type { Heard, Zone } from './records.ts'
+import { wipedAt } from './wiped.ts'
 
 /** Heard as the device sent it; typed from a sticker; or taken from a sister zone of the same device. */
 export type KnownBy = 'heard' | 'typed' | 'sister'
@@ -39,16 +40,18 @@ const kept = new WeakMap<JobDocument, ReadonlyMap<string, Enrolment>>()
 
 /**
  * What is enrolled, by zone or device id: the latest acceptance that still fits the plan. It is derived from what was heard,
- * never stored: a device of another model, a zone of another number, loop or panel is not the one that was learned.
+ * never stored: a device of another model, a zone of another number, loop or panel is not the one that was learned, and a panel
+ * that was brought back to how it came knows nothing of before.
  */
 export function enrolments(doc: JobDocument): ReadonlyMap<string, Enrolment> {
   const known = kept.get(doc)
   if (known) return known
   const map = new Map<string, Enrolment>()
   const corrected = correctedIds(doc)
+  const wiped = wipedAt(doc)
   for (const record of recordsOf(doc, 'heard')) {
     if (corrected.has(record.id) || record.decision === 'refused') continue
-    if (!countsHere(doc, record) || !fits(doc, record)) continue
+    if (!countsHere(doc, record) || !fits(doc, record) || record.at <= wiped) continue
     const told = record.made.told
     // What a file tells never stands against what was seen here.
     if (told !== null && map.get(record.subject)?.told === null) continue

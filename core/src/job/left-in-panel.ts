@@ -1,8 +1,9 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import { jobInfo, recordOf, recordsOf, type JobDocument } from './document.ts'
 import { countsHere } from './enrolment.ts'
-import { correctedIds, evidenceOf } from './evidence.ts'
+import { correctedIds } from './evidence.ts'
 import type { Heard } from './records.ts'
+import { wipedAt } from './wiped.ts'
 
 /*
  * What the panel still knows though the plan has it there no more: a device that was replaced, removed or moved to another number
@@ -25,10 +26,7 @@ export function leftInPanel(doc: JobDocument, catalogue: Catalogue): readonly Le
   if (known) return known
   const { panel } = jobInfo(doc)
   const corrected = correctedIds(doc)
-  const wiped = evidenceOf(doc, 'held').reduce(
-    (last, held) => (held.how === 'wiped' && held.panel === panel && held.at > last ? held.at : last),
-    '',
-  )
+  const wiped = wipedAt(doc)
   // What stands where: a later acceptance at the same place stands there alone.
   const places = new Map<string, Heard>()
   for (const record of recordsOf(doc, 'heard')) {

@@ -59,6 +59,7 @@ const titles: Readonly<Record<string, string>> = {
   'panel.read': 'noted what the panel shows',
   'panel.followed': 'let the plan follow what stands in the panel',
   'panel.left': 'noted that nothing unsaved is left in the panel',
+  'panel.clean': 'noted a step of the clean start',
   'panel.wiped': 'noted that the panel is as it came',
   'handover.sign': 'signed something off',
 }

@@ -7,6 +7,7 @@ import { recordsOf, type JobDocument } from '../job/document.ts'
 import { isDeviceInPanel, isInPanel } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
 import type { Device, TestResult, Zone } from '../job/records.ts'
+import { wipedAt } from '../job/wiped.ts'
 import { quarterWaveCm } from '../fit/spots.ts'
 import { kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
@@ -218,7 +219,13 @@ function callsWanted({ system }: Look, device: Device, waits: string): Wanted[] 
 function panelStop(look: Look): ProofStop[] {
   const { panel, info, devices } = look.system
   if (!panel || devices.length === 0) return []
-  const wanted = panelProofs(info.monitored).map((kind): Wanted => ({ kind, subject: PANEL }))
+  const wiped = wipedAt(look.doc)
+  const since = wiped === '' ? null : { at: wiped, words: 'it was brought back to how it came since' }
+  const wanted = panelProofs(info.monitored).map((kind): Wanted => ({
+    kind,
+    subject: PANEL,
+    since: kind === 'clock' ? since : null,
+  }))
   const items = [...wanted, ...settledWanted(look)]
     .filter(isOwedOf(look, [PANEL]))
     .map((one) => itemOf(look, one))

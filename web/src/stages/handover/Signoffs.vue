@@ -9,6 +9,7 @@ import {
   keysSwitchedOff,
   readBackState,
   signoffRecord,
+  wipedAt,
   type Signoff,
 } from '#core'
 import FoldedLines from '../../shared/FoldedLines.vue'
@@ -65,6 +66,8 @@ function fresh(what: string): Signoff {
 /** What is keyed otherwise since it was vouched for: then it is owed again. */
 function changedSinceSigned(what: string): readonly string[] {
   const record = signed.value.get(what)
+  if (record && what.startsWith('code ') && record.at < wipedAt(job.doc))
+    return ['the panel was brought back to how it came, and has the maker’s codes']
   return record
     ? changedKeying(record, keyedNow({ doc: job.doc, catalogue: job.catalogue }, job.rules, what))
     : []

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { useRoute, type RouteLocationRaw } from 'vue-router'
 import {
   formatSeconds,
+  jobInfo,
   programmingSheet,
   readBackState,
   recordsOf,
@@ -12,6 +13,7 @@ import {
   type SheetStart,
 } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import CleanStart from './CleanStart.vue'
 import ExplainKeys from './ExplainKeys.vue'
 import MachineSheet from './MachineSheet.vue'
 import PlainSheet from './PlainSheet.vue'
@@ -28,7 +30,9 @@ const described = computed(
 /** Whether anybody noted from here what this panel was given. */
 const readings = computed(() => recordsOf(job.doc, 'held').some((one) => one.panel === panel.value?.id))
 /** What the panel holds is known where it was keyed from here; else it is taken to be new. */
-const start = ref<SheetStart>(readings.value ? 'keyed' : 'factory')
+const start = ref<SheetStart>(
+  readings.value ? 'keyed' : jobInfo(job.doc).panelCame === 'used' ? 'unknown' : 'factory',
+)
 const starts: readonly { readonly value: SheetStart; readonly title: string }[] = [
   { value: 'factory', title: 'as it comes from the maker' },
   { value: 'keyed', title: 'as it was last keyed from here' },
@@ -44,6 +48,8 @@ function placeOf(address: string): RouteLocationRaw {
 const left = computed(() => programmingSheet(job.doc, job.catalogue, job.rules)?.left ?? [])
 const byPlan = computed(() => job.rules.schools.sheetOrder === 'plan')
 
+/** Whether the panel hung there before and is kept. */
+const stays = computed(() => jobInfo(job.doc).panelCame === 'there')
 /** Whether somebody takes stock of a panel of which nothing is known. */
 const auditing = ref(false)
 /** Whether keys written by hand are being checked. */
@@ -130,6 +136,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
         >Print the sheet</v-btn
       >
     </div>
+    <CleanStart v-if="atSheet && panel" :keys="start === 'unknown' && sheet?.ok === true" @begin="begin" />
     <StepByStep v-if="keyed" :sheet="keyed" :start="start" @close="closed" />
     <ReadBack v-else-if="reading" :from="null" @close="closed" />
     <TakeStock v-else-if="auditing" @close="closed" />
@@ -150,6 +157,12 @@ const count = (number: number, one: string, many: string): string => `${number} 
       <PlainSheet />
     </template>
     <template v-else>
+      <p v-if="stays && !readings" class="proof" role="note">
+        ◇ The panel hung there already and stays: what it holds is not known.
+        <v-btn variant="text" size="small" class="text-none" @click="auditing = true"
+          >Take stock of it first</v-btn
+        >
+      </p>
       <div class="proof" role="status">
         <template v-if="working">Making the sheet and acting it out …</template>
         <span v-else-if="failed" class="open">

@@ -38,6 +38,16 @@ function choose(id: string | null): void {
   job.edit('job.panel', choosePanelOps(job.doc, job.catalogue, id))
 }
 
+const came = [
+  { title: 'not said', value: null },
+  { title: 'new', value: 'new' },
+  { title: 'used elsewhere, or off the shelf: clean start', value: 'used' },
+  { title: 'hung there already and stays', value: 'there' },
+] as const
+function setCame(to: string | null): void {
+  job.set('job.set', 'job:main', 'panelCame', info.value.panelCame, to)
+}
+
 function setFirmware(to: string): void {
   job.set('job.set', 'job:main', 'radioFirmware', info.value.radioFirmware, to)
 }
@@ -65,6 +75,13 @@ function setFirmware(to: string): void {
       :items="[...panel.radioFirmware]"
       hint="Read it from the panel's start display"
       @update:model-value="setFirmware"
+    />
+    <v-select
+      v-if="panel"
+      :model-value="info.panelCame"
+      label="How the panel came"
+      :items="[...came]"
+      @update:model-value="setCame"
     />
   </div>
 </template>
