@@ -6,9 +6,9 @@ import { evidenceOf } from './evidence.ts'
  * no ID, no code, no time of day.
  */
 export function wipedAt(doc: JobDocument): string {
+  const wiped = evidenceOf(doc, 'held').filter(({ how }) => how === 'wiped')
+  // A job of which nothing is said yet has no panel to ask for.
+  if (wiped.length === 0) return ''
   const { panel } = jobInfo(doc)
-  return evidenceOf(doc, 'held').reduce(
-    (last, held) => (held.how === 'wiped' && held.panel === panel && held.at > last ? held.at : last),
-    '',
-  )
+  return wiped.reduce((last, held) => (held.panel === panel && held.at > last ? held.at : last), '')
 }

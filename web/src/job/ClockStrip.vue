@@ -45,7 +45,7 @@ function end({ ends }: Clock): string {
   <section v-if="clocks.length > 0" class="clocks no-print" aria-label="Clocks">
     <ul>
       <li v-for="clock in shown" :key="clock.id" :class="{ past: left(clock) === '' }">
-        <router-link :to="{ name: 'prove' }" :title="clock.then">
+        <router-link :to="{ name: clock.kind === 'learn' ? 'enrol' : 'prove' }" :title="clock.then">
           <template v-if="left(clock) === ''">▲ {{ clock.words }}: its end was {{ end(clock) }}</template>
           <template v-else
             >◷ {{ clock.words }} <strong role="timer" aria-live="off">{{ left(clock) }}</strong>
@@ -64,7 +64,7 @@ function end({ ends }: Clock): string {
       >{{ all ? 'Fewer clocks' : `${clocks.length - FEW} more` }}</v-btn
     >
     <v-btn
-      v-if="clocks.some((clock) => left(clock) !== '')"
+      v-if="clocks.some((clock) => clock.kind !== 'learn' && left(clock) !== '')"
       variant="text"
       size="small"
       class="text-none"

@@ -46,12 +46,12 @@ function tell(): void {
     <p v-if="instead !== ''" class="warn" role="status">
       ▲ The panel listens for {{ instead }}, {{ left }} more. What is tripped now is taken for that one.
     </p>
-    <p v-else-if="isMine" role="status">
-      ◷ The panel listens for {{ target.name }}:
-      <strong role="timer" aria-live="off">{{ left }}</strong> more. Make it send {{ times(how.needs) }}.
-    </p>
     <div class="row">
-      <p>
+      <p v-if="isMine" role="status">
+        ◷ The panel listens for {{ target.name }}:
+        <strong role="timer" aria-live="off">{{ left }}</strong> more. Make it send {{ times(how.needs) }}.
+      </p>
+      <p v-else>
         At the panel, where it shows <code>{{ how.shows }}</code>: <kbd>{{ how.key }}</kbd>. It listens
         {{ how.seconds }} s and must hear the device {{ times(how.needs) }}.
       </p>
@@ -85,6 +85,7 @@ kbd {
   font-size: 0.9375em;
 }
 code {
+  white-space: nowrap;
   padding: 1px 5px;
   background: rgba(var(--v-theme-on-surface), 0.08);
   border-radius: 3px;

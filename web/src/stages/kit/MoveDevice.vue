@@ -171,8 +171,9 @@ function move(): void {
       </form>
       <ul class="ml-5 mt-3">
         <li>
-          {{ isLearned ? 'Its ID, ' : ''
-          }}{{ model.slot === 'none' ? 'zone numbers' : 'slot, zone numbers' }}, loops and types stay.
+          {{ isLearned ? 'ID, zone' : 'Zone' }} numbers, loops and types stay{{
+            model.slot === 'none' ? '' : ', and so does its slot'
+          }}.
         </li>
         <li v-if="model.class === 'motion' || model.class === 'contact'">
           Height, gap and what it sees were of the old place: they are asked again.
@@ -204,6 +205,8 @@ function move(): void {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 240px), 1fr));
   gap: 14px;
+  align-items: start;
+  padding-top: 8px;
 }
 .acts {
   display: flex;

@@ -17,22 +17,23 @@ import DeviceProofs from './DeviceProofs.vue'
 import RouteRow from './RouteRow.vue'
 import States from './States.vue'
 import Station from './Station.vue'
+import WalkTest from './WalkTest.vue'
 
 const job = useJob()
 const { smAndDown: narrow } = useDisplay()
 const chosen = ref<string | null>(null)
 const onlyOpen = ref(false)
 const route = computed(() => (job.system ? proofRoute(job.doc, job.catalogue, job.now) : []))
-/** Armed trips that can be made in one run now. */
-const armed = computed(() =>
-  route.value.reduce(
-    (sum, { items }) =>
-      sum +
-      items.filter((item) => item.kind === 'armed' && item.state !== 'pass' && item.waits === '').length,
-    0,
-  ),
-)
-const running = ref(false)
+/** How many proofs of these kinds can be made in one run now. */
+function ready(...kinds: readonly string[]): number {
+  const items = route.value.flatMap((stop) => stop.items)
+  return items.filter(({ kind, state, waits }) => kinds.includes(kind) && state !== 'pass' && waits === '')
+    .length
+}
+const armed = computed(() => ready('armed'))
+const walked = computed(() => ready('walk', 'toggle'))
+/** Which run over the whole house is gone through; null for the round, device by device. */
+const running = ref<'walk' | 'armed' | null>(null)
 const open = computed(() => openProofs(route.value))
 const all = computed(() => route.value.reduce((sum, entry) => sum + entry.items.length, 0))
 /** Passed here, and not at the server yet. */
@@ -111,7 +112,10 @@ function choose(id: string): void {
         }}</span
       >
       <span class="grow" />
-      <v-btn v-if="armed > 0 && !running" variant="tonal" min-height="44" @click="running = true"
+      <v-btn v-if="walked > 0 && !running" variant="tonal" min-height="44" @click="running = 'walk'"
+        >Walk test: {{ walked }}</v-btn
+      >
+      <v-btn v-if="armed > 0 && !running" variant="tonal" min-height="44" @click="running = 'armed'"
         >Armed run: {{ armed }} {{ armed === 1 ? 'trip' : 'trips' }}</v-btn
       >
       <form v-if="!running && route.length > 0" class="find no-print" role="search" @submit.prevent="find">
@@ -134,7 +138,8 @@ function choose(id: string): void {
     </div>
     <template v-else>
       <Station v-if="job.system?.info.monitored" :on-test="onTest" />
-      <ArmedRun v-if="running" :route="route" @close="running = false" />
+      <WalkTest v-if="running === 'walk'" :route="route" @close="running = null" />
+      <ArmedRun v-else-if="running === 'armed'" :route="route" @close="running = null" />
       <div v-else class="work">
         <div class="rooms">
           <section v-for="[room, entries] in rooms" :key="room" class="sheet room" :aria-label="room">
