@@ -133,7 +133,7 @@ export async function begin(page: Page, doc: JobDocument): Promise<string> {
   return job
 }
 
-/** A numbered plan of these devices, with a user of this name for what is carried. */
+/** A numbered plan of these devices, with a receiver where the panel has none of its own, and a user of this name for what is carried. */
 export function plan(
   catalogue: Catalogue,
   info: Partial<JobInfo> & Pick<JobInfo, 'name' | 'panel'>,
@@ -153,6 +153,12 @@ export function plan(
     ...{ entry1: 30, entry2: 45, exit: 60, abortWindow: 0, ...info },
   } as JobInfo
   apply(startOps(doc, catalogue, whole))
+  const panel = catalogue.get('panel', whole.panel)
+  const apart = panel?.builtIn === null ? panel.receivers.at(-1) : undefined
+  if (apart !== undefined) {
+    const receiver = { id: 'receiver:one', type: 'receiver', model: apart, room: 'Hall', order: 1 } as const
+    apply([...pinOps(doc, catalogue, [apart]), { op: 'add', record: { ...receiver, encryptedOnly: false } }])
+  }
   apply([{ op: 'add', record: { id: 'user:one', type: 'user', name: user, order: 1 } }])
   for (const [index, over] of devices.entries())
     apply([

@@ -59,7 +59,7 @@ function note({ key }: CleanStep): void {
 </script>
 
 <template>
-  <section v-if="steps.length > 0" class="sheet clean no-print" aria-label="Clean start">
+  <section v-if="steps.length > 0" class="sheet clean no-print" aria-label="Clean start of the panel">
     <div class="head">
       <h2>Clean start</h2>
       <span class="quiet">

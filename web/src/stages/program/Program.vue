@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiPrinter } from '@mdi/js'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, type RouteLocationRaw } from 'vue-router'
 import {
   formatSeconds,
@@ -33,6 +33,10 @@ const readings = computed(() => recordsOf(job.doc, 'held').some((one) => one.pan
 const start = ref<SheetStart>(
   readings.value ? 'keyed' : jobInfo(job.doc).panelCame === 'used' ? 'unknown' : 'factory',
 )
+// Once it is brought back to how it came, nobody does that again.
+watch(readings, (known) => {
+  if (known && start.value === 'unknown' && atSheet.value) start.value = 'keyed'
+})
 const starts: readonly { readonly value: SheetStart; readonly title: string }[] = [
   { value: 'factory', title: 'as it comes from the maker' },
   { value: 'keyed', title: 'as it was last keyed from here' },
