@@ -1,12 +1,18 @@
 import {
   defaultHouseRules as houseRules,
+  inventId,
   judge,
+  judgeHeard,
   numberAll,
   rankPanels,
   recordsOf,
+  seededRandom,
   solveWhole,
   systemOf,
+  targetOf,
+  targetsOf,
   type JobDocument,
+  type Transmission,
 } from '#core'
 import { madeJob, take } from './made-job.ts'
 import { median, type Measured } from './measure.ts'
@@ -15,7 +21,14 @@ const now = '2026-05-04T09:30:00Z'
 
 /** The core's budgets. Each baseline is one JSON round trip of the same document: what merely handling it costs. */
 export function coreBenches(): Measured[] {
-  return [editAndJudge(), judgeFromNothing(), numberEverything(), rankAllPanels(), solveKitOf128()]
+  return [
+    editAndJudge(),
+    judgeFromNothing(),
+    judgeWhatIsHeard(),
+    numberEverything(),
+    rankAllPanels(),
+    solveKitOf128(),
+  ]
 }
 
 function editAndJudge(): Measured {
@@ -40,6 +53,43 @@ function judgeFromNothing(): Measured {
     judge({ doc: copies[round] ?? doc, catalogue, now, elsewhere: [], houseRules })
   })
   return ratio(`judge ${recordsOf(doc, 'zone').length} zones from nothing`, ms, baselineOf(doc))
+}
+
+/** One of 64 devices sends: whose it is, and what is to be thought of it, beside 500 IDs of the firm's other jobs. */
+function judgeWhatIsHeard(): Measured {
+  const { doc, catalogue } = madeJob(64, true)
+  const family = catalogue.get('family', 'family/dunlin')
+  if (!family) throw new Error('no Dunlin')
+  const ids = Array.from({ length: 564 }, (_, seed) => inventId(family, seededRandom(seed)))
+  const devices = recordsOf(doc, 'device').filter((item) => item.model !== 'device/keyplate-w')
+  const stuck = take(
+    doc,
+    devices.map((device, index) => ({
+      ...{ op: 'set', id: device.id, field: 'sticker', from: device.sticker, to: ids[index] ?? null },
+    })),
+  )
+  const elsewhere = ids.slice(64).map((serial) => ({ serial, job: 'another' }))
+  const copies = Array.from({ length: 60 }, () => fresh(stuck))
+  const ms = median(60, (round) => {
+    const copy = copies[round] ?? stuck
+    const targets = targetsOf(copy, catalogue)
+    const target = targets[round % targets.length]
+    if (!target) return
+    const heard = {
+      ...{ id: 'one', atMs: 0, serial: target.device.sticker ?? '', family: family.id, encrypted: false },
+      ...{ cause: 'event', loop: target.loop?.loop ?? null, level: 7, lowBattery: false },
+      deviceClass: 'contact',
+    } as Transmission
+    const mine = targetOf(targets, heard) ?? target
+    judgeHeard({ doc: copy, catalogue, target: mine, elsewhere }, heard)
+  })
+  return result(
+    'judge what is heard, 64 zones',
+    ms,
+    baselineOf(doc),
+    50,
+    '50 ms, the page’s drawing beside it',
+  )
 }
 
 function numberEverything(): Measured {
