@@ -10,7 +10,7 @@ import { systemOf, type JobAndCatalogue } from '../system/system.ts'
  */
 
 /** The steps of a clean start, in the order in which they are done. */
-export const cleanSteps = ['access', 'wiped', 'radio', 'log', 'grade'] as const
+const cleanSteps = ['access', 'wiped', 'radio', 'log', 'grade'] as const
 /** One step of a clean start. */
 export type CleanStepKey = (typeof cleanSteps)[number]
 

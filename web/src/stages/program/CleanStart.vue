@@ -158,10 +158,9 @@ li {
 li.next {
   border-left: 3px solid rgb(var(--v-theme-primary));
   padding-left: 12px;
-  font-weight: 600;
 }
-li.next p {
-  font-weight: 400;
+li.next .what > span {
+  font-weight: 600;
 }
 .what {
   flex: 1 1 340px;

@@ -36,10 +36,9 @@ const whys: Readonly<Record<NotHeardWhy, string>> = {
   sounder: 'Nothing could be heard at the keypad',
   awake: 'It should have been heard',
 }
-const nameOf = ({ stop, item }: WalkTrip): string =>
-  [item.label || stop.title, stop.zones.find(({ id }) => id === item.subject)?.label]
-    .filter(Boolean)
-    .join(', ')
+const labelOf = ({ stop, item }: WalkTrip): string =>
+  stop.zones.find(({ id }) => id === item.subject)?.label || stop.title
+const nameOf = (trip: WalkTrip): string => [labelOf(trip), trip.item.label].filter(Boolean).join(', ')
 
 function write(trip: WalkTrip, why: NotHeardWhy | null): void {
   asked.value = null
@@ -79,9 +78,9 @@ function write(trip: WalkTrip, why: NotHeardWhy | null): void {
     <ol>
       <li v-for="trip in run.trips" :key="trip.item.key" :class="stateOf(trip)">
         <div class="who">
-          <strong>{{ nameOf(trip) }}</strong>
+          <strong>{{ labelOf(trip) }}</strong>
           <span class="quiet">{{
-            [trip.stop.room, trip.stop.device?.position].filter(Boolean).join(', ')
+            [trip.item.label, trip.stop.room, trip.stop.device?.position].filter(Boolean).join(', ')
           }}</span>
           <span class="state"
             ><span aria-hidden="true">{{ stateLook[stateOf(trip)].glyph }}</span>

@@ -36,15 +36,15 @@ it('notes who was heard by one press, and who was not with a reason', async () =
   await page.press('Walk test: 2')
   expect(text()).toContain('0 heard, 0 not heard, 2 to go')
   expect(text()).toContain('One motion sleeps after a trip')
-  await page.press('Heard: reed, zone 07, Porch Door')
+  await page.press('Heard: Porch Door, reed, zone 07')
   expect(text()).toContain('1 heard, 0 not heard, 1 to go')
-  await page.press('Not heard: motion, zone 08, Hall Motion')
+  await page.press('Not heard: Hall Motion, motion, zone 08')
   expect(text()).not.toContain('It may be shut out')
   await page.press('It may have slept')
   expect(text()).toContain('1 heard, 1 not heard, 0 to go')
   expect(text()).toContain('Leave its room alone')
   // Heard at last: what was inconclusive stays on record beside it.
-  await page.press('Heard: motion, zone 08, Hall Motion')
+  await page.press('Heard: Hall Motion, motion, zone 08')
   expect(results()).toEqual([
     ['toggle', 'pass', 'in the walk test'],
     ['walk', 'inconclusive', 'in the walk test'],

@@ -41,8 +41,8 @@ function choose(id: string | null): void {
 const came = [
   { title: 'not said', value: null },
   { title: 'new', value: 'new' },
-  { title: 'used elsewhere, or off the shelf: clean start', value: 'used' },
-  { title: 'hung there already and stays', value: 'there' },
+  { title: 'used before', value: 'used' },
+  { title: 'was there, stays', value: 'there' },
 ] as const
 function setCame(to: string | null): void {
   job.set('job.set', 'job:main', 'panelCame', info.value.panelCame, to)
