@@ -12,6 +12,7 @@ import ImportList from './ImportList.vue'
 import KitRow from './KitRow.vue'
 import KitSums from './KitSums.vue'
 import MakeFit from './MakeFit.vue'
+import SinceHandOver from './SinceHandOver.vue'
 import Receivers from './Receivers.vue'
 import WhichPanel from './WhichPanel.vue'
 import LongList from '../../shared/LongList.vue'
@@ -92,6 +93,7 @@ function print(): void {
       <router-link :to="{ query: { view: 'panels' } }">Which panel?</router-link> shows what each would make
       of this kit; or <router-link :to="{ name: 'survey' }">choose it in the survey</router-link>.
     </v-alert>
+    <SinceHandOver />
     <CatalogueUpdates />
     <Receivers />
     <AddDevices v-if="view === 'list'" />
