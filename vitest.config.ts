@@ -13,6 +13,8 @@ export default defineConfig({
           name: 'core',
           include: ['core/src/**/*.test.ts', 'demo/**/*.test.ts'],
           testTimeout: patience,
+          // Nothing of the core is kept outside what it is given: reading all of it anew for every file took longer than its tests.
+          isolate: false,
         },
       },
       {
@@ -32,6 +34,8 @@ export default defineConfig({
           include: ['web/src/**/*.test.ts'],
           environment: 'happy-dom',
           testTimeout: patience,
+          // Each test opens a page of its own and closes it; the interface is read once for all.
+          isolate: false,
           server: { deps: { inline: ['vuetify'] } },
         },
       },

@@ -1,5 +1,14 @@
 import { expect, type Page } from '@playwright/test'
-import { evidenceOf, inventId, recordsOf, seededRandom, type JobDocument, type OpenedJob } from '#core'
+import { toBuffer } from 'qrcode'
+import {
+  evidenceOf,
+  inventId,
+  labelLink,
+  recordsOf,
+  seededRandom,
+  type JobDocument,
+  type OpenedJob,
+} from '#core'
 import { accessible, passAll, signIn, stage, url } from './help.ts'
 import { readBackAsPlanned } from './panel-in-hand.ts'
 import { begin, offered, plan } from './plans.ts'
@@ -86,6 +95,15 @@ test('a Morrow house with a fob is learned by its display, proved and handed ove
 
   // Where and how long the panel listens; what is not heard at first is tried again; then each is learned.
   await stage(page, 'Enrol')
+  await page
+    .getByRole('button', { name: /Hall Door/i })
+    .first()
+    .click()
+  // A photo of a box label turns to its device.
+  const photo = page.getByLabel('Photo of a code')
+  const png = await toBuffer(labelLink(url(), job, 'device:hall'))
+  await photo.setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: png })
+  await expect(page.getByRole('heading', { name: /Hall Motion/i })).toBeVisible()
   await page
     .getByRole('button', { name: /Hall Door/i })
     .first()

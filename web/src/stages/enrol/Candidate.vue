@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { enrolmentOf, groupId, NO_STICKER, proofRoute, settledSubjects } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import ScanCode from '../../shared/ScanCode.vue'
 import DeviceSheet from './DeviceSheet.vue'
 import IdCompare from './IdCompare.vue'
 import NotHeard from './NotHeard.vue'
@@ -154,6 +155,11 @@ function enter(): void {
   if (fault.value === '') entry.value = ''
 }
 
+function scanned(text: string): void {
+  entry.value = text
+  enter()
+}
+
 function read(): void {
   const cause = ways.value[way.value]?.sends ?? 'event'
   shownFault.value =
@@ -194,9 +200,12 @@ function read(): void {
           :error-messages="fault"
           @update:model-value="fault = ''"
         />
-        <v-btn type="submit" variant="tonal" height="40" class="text-none">{{
-          target.device.sticker === null || target.device.stickerUnsure ? 'Read' : 'Compare'
-        }}</v-btn>
+        <span class="enter">
+          <ScanCode @read="scanned" />
+          <v-btn type="submit" variant="tonal" height="40" class="text-none">{{
+            target.device.sticker === null || target.device.stickerUnsure ? 'Read' : 'Compare'
+          }}</v-btn>
+        </span>
       </form>
       <v-btn
         v-if="practice && !displayOpen"
@@ -395,6 +404,14 @@ function read(): void {
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 14px 10px;
   align-content: start;
+}
+.enter {
+  display: flex;
+  align-items: start;
+  gap: 4px;
+}
+.enter :deep(.scan) {
+  margin-top: -4px;
 }
 .told {
   grid-column: 1 / -1;

@@ -12,6 +12,7 @@ import {
   waitsToBeSent,
 } from '#core'
 import { useJob } from '../../store/job-store.ts'
+import ScanCode from '../../shared/ScanCode.vue'
 import ArmedRun from './ArmedRun.vue'
 import DeviceProofs from './DeviceProofs.vue'
 import RouteRow from './RouteRow.vue'
@@ -126,6 +127,7 @@ function choose(id: string): void {
           maxlength="300"
           @update:model-value="unfound = ''"
         />
+        <ScanCode @read="((wanted = $event), find())" />
       </form>
       <v-checkbox v-if="!running" v-model="onlyOpen" label="Only what is owed" />
     </div>
@@ -173,6 +175,8 @@ function choose(id: string): void {
 
 <style scoped>
 .find {
+  display: flex;
+  align-items: start;
   flex: 0 1 320px;
   min-width: 220px;
 }
