@@ -1,5 +1,6 @@
 import { zoneLoops } from '../catalogue/zone-loops.ts'
 import type { LoopEvent } from '../catalogue/schema.ts'
+import { recordsOf } from '../job/document.ts'
 import { isDeviceInPanel } from '../job/enrolment.ts'
 import { systemOf, type JobAndCatalogue, type System } from '../system/system.ts'
 import { targetsOf, type Target } from './learn.ts'
@@ -7,8 +8,10 @@ import { targetsOf, type Target } from './learn.ts'
 /** One event of a device that is learned by zones: smoke, heat, frost. */
 export interface DeviceEventState {
   readonly loop: LoopEvent
-  /** What it is learned as; null where no zone stands for it, so that nobody hears of it. */
+  /** What it is learned as; null where it is not to be learned. */
   readonly target: Target | null
+  /** Whether the panel has its zone and keeps it as programmed. Without that and a target no zone stands for it: nobody hears of it. */
+  readonly asProgrammed: boolean
 }
 
 /** Every event of a target's device, each by itself: those learned, those still missing, and those of no zone; empty for a single one. */
@@ -19,9 +22,11 @@ export function deviceEvents(
   const item = systemOf(doc, catalogue).byId.get(target.device.id)
   if (!item || !target.zone) return []
   const mine = targetsOf(doc, catalogue).filter(({ device }) => device.id === target.device.id)
+  const kept = recordsOf(doc, 'zone').filter((zone) => zone.device === target.device.id && zone.asProgrammed)
   const list = zoneLoops(item).map((loop) => ({
     loop,
     target: mine.find(({ zone }) => zone?.event === loop.event) ?? null,
+    asProgrammed: kept.some(({ event }) => event === loop.event),
   }))
   return list.length < 2 ? [] : list
 }

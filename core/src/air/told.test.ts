@@ -88,6 +88,16 @@ describe('what belongs to a device', () => {
       ['heat', false],
       ['freeze', null],
     ])
+    // What is left as programmed is not to be learned, and somebody hears of it all the same.
+    const heat = recordsOf(job.doc, 'zone').find(({ event }) => event === 'heat')
+    job.set(heat?.id ?? '', { asProgrammed: true })
+    expect(
+      deviceEvents({ doc: job.doc, catalogue }, target).map((one) => [one.target === null, one.asProgrammed]),
+    ).toEqual([
+      [false, false],
+      [true, true],
+      [true, false],
+    ])
   })
 
   it('is nothing of a device with one event, and of one in its slot', () => {

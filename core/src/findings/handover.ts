@@ -183,7 +183,6 @@ function batteriesOwed(input: JudgeInput, route: readonly ProofStop[]): Owed[] {
   ]
 }
 
-/** Codes still at their default, and the panel's summary not compared: owed again once the plan keys them otherwise. */
 /** The clean start of a panel that was used before, and what was left in one that forgot it. */
 function cleanOwed({ input, doc }: Look): Owed[] {
   const gone = wipedAt(doc) === '' ? 0 : recordsOf(doc, 'zone').filter((zone) => zone.asProgrammed).length
@@ -202,6 +201,7 @@ function cleanOwed({ input, doc }: Look): Owed[] {
   return [...forgot, ...steps]
 }
 
+/** Codes still at their default, and the panel's summary not compared: owed again once the plan keys them otherwise. */
 function signoffsOwed({ input, doc, system, rules }: Look): Owed[] {
   const signed = new Map(evidenceOf(doc, 'signoff').map((record) => [record.what, record]))
   const vouched = (what: string): readonly string[] | null => {

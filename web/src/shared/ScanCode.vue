@@ -10,10 +10,10 @@ const said = ref('')
 const video = ref<HTMLVideoElement | null>(null)
 const photo = ref<HTMLInputElement | null>(null)
 let stream: MediaStream | null = null
-/** Pictures a second that are looked at: reading one takes longer than showing it. */
+/** Time between two pictures that are looked at, ms: reading one takes longer than showing it. */
 const EVERY_MS = 250
-/** A code fills a good part of what is held before it: more pixels than that only cost time. */
-const MOST_PIXELS = 1_000
+/** Longest side of a picture that is read, px: a code fills a good part of it, and more only costs time. */
+const LONGEST_PX = 1_000
 
 /** A page that was not fetched over a safe line is lent no camera; a photo can be taken all the same. */
 const mayLive = (): boolean => window.isSecureContext && 'mediaDevices' in navigator
@@ -58,7 +58,7 @@ async function fromPhoto(): Promise<void> {
 }
 
 function pixelsOf(image: CanvasImageSource, width: number, height: number): Pixels {
-  const scale = Math.min(1, MOST_PIXELS / Math.max(width, height))
+  const scale = Math.min(1, LONGEST_PX / Math.max(width, height))
   const canvas = document.createElement('canvas')
   canvas.width = Math.round(width * scale)
   canvas.height = Math.round(height * scale)
@@ -69,6 +69,7 @@ function pixelsOf(image: CanvasImageSource, width: number, height: number): Pixe
 }
 
 function fail(words: string): void {
+  stop()
   said.value = words
   open.value = true
 }
@@ -89,7 +90,7 @@ function close(): void {
   open.value = false
   stop()
 }
-onUnmounted(stop)
+onUnmounted(close)
 </script>
 
 <template>

@@ -14,12 +14,14 @@ const missing = computed(() => events.value.filter((one) => one.target !== null 
 const hanging = computed(() => (target.value ? hangingOn(of.value, target.value) : null))
 const how = { heard: 'learned', typed: 'typed, not heard', sister: 'as its sister, not heard' } as const
 function state(one: (typeof events.value)[number]): string {
+  if (one.asProgrammed) return 'left as programmed'
   if (!one.target) return 'no zone: nobody hears of it'
-  const { name, done, how: known } = one.target
+  const { name, done, waits, how: known } = one.target
+  if (done && waits) return `${name}, accepted, waiting to be sent`
   return `${name}, ${done && known ? how[known] : 'missing'}`
 }
 const glyph = (one: (typeof events.value)[number]): string =>
-  !one.target ? '–' : !one.target.done ? '○' : one.target.how === 'heard' ? '✓' : '≈'
+  !one.target ? '–' : !one.target.done ? '○' : one.target.waits ? '…' : one.target.how === 'heard' ? '✓' : '≈'
 </script>
 
 <template>
@@ -48,7 +50,8 @@ const glyph = (one: (typeof events.value)[number]): string =>
     </ul>
   </section>
   <p v-if="hanging?.via" class="of">
-    Heard through the {{ hanging.via.name }}<template v-if="hanging.via.learned">, which is learned.</template
+    Reached through the {{ hanging.via.name
+    }}<template v-if="hanging.via.learned">, which is learned.</template
     ><strong v-else>, which is not learned yet: power it at its place and learn it first.</strong>
   </p>
   <p v-if="hanging && hanging.behind.length > 0" class="of">
