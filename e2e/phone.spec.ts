@@ -133,6 +133,17 @@ test('a Morrow house with a fob is learned by its display, proved and handed ove
   await expect(page.getByText(/^4 of 7 learned, 3 typed, not heard$/)).toBeVisible()
   await expect(page.getByText('All saved')).toBeAttached()
 
+  // Dark before all is proved: what protects tonight is said, and that the customer knows is kept. It is not handed over.
+  await stage(page, 'Hand over')
+  const tonight = page.getByRole('region', { name: 'Leave for tonight' })
+  await tonight.getByRole('button', { name: 'What holds tonight…' }).click()
+  await expect(tonight).toContainText(/○ May protect: in the panel, its alarm not seen \(\d+\)/)
+  await accessible(page)
+  await tonight.getByLabel('Who was told, and when you are back').fill('Mrs Teasel; back at eight')
+  await tonight.getByRole('button', { name: 'The customer knows; I leave for tonight' }).click()
+  await expect(tonight).toContainText(/Idris Quayle left .*; it is not handed over/)
+  await expect(page.getByText(/■ not ready/)).toBeVisible()
+
   // The day before, without a net: the readings.
   await stage(page, 'Prove')
   await context.setOffline(true)
@@ -201,6 +212,37 @@ test('a Morrow house with a fob is learned by its display, proved and handed ove
   await rows.filter({ hasText: /Study/i }).first().click()
   await passAll(page, '8')
   await expect(card.getByText(/A whole day has not passed|passed/).first()).toBeVisible()
+
+  // The motion moves to the landing with its number and its ID; what its place bears on is owed anew, and nothing else.
+  const before = await documentOf(page, job)
+  await stage(page, 'Kit')
+  await page.getByRole('button', { name: 'More of Prowl motion in Hall' }).click()
+  await page.getByRole('button', { name: 'Move Prowl motion in Hall…', exact: true }).click()
+  const moving = page.getByRole('dialog')
+  await moving.getByLabel('Room').fill('Landing')
+  await moving.getByRole('button', { name: 'Move it' }).last().click()
+  await expect(moving).toBeHidden()
+
+  // A contact is added: a free number, nothing of before moves, and Kit says what comes next.
+  await page.getByRole('combobox', { name: 'Device from the catalogue' }).fill('Latchet Thin')
+  await page.getByRole('option', { name: /^Latchet Thin/ }).click()
+  await page.getByLabel('Room', { exact: true }).fill('Larder')
+  await page.getByRole('button', { name: 'Add to the kit' }).click()
+  const since = page.getByRole('region', { name: 'Since hand-over' })
+  await expect(since).toContainText(/Larder.*: give it its number/)
+  await expect(since).toContainText(/Landing.*: \d+ proofs are open/)
+  await accessible(page)
+  await since.getByRole('link', { name: 'give it its number' }).click()
+  await page.getByRole('button', { name: /^Number everything/ }).click()
+  await expect(page.getByText('All saved')).toBeAttached()
+  const after = await documentOf(page, job)
+  const zonesOf = (of: JobDocument) =>
+    recordsOf(of, 'zone').map(({ id, number, device, type }) => ({ id, number, device, type }))
+  expect(zonesOf(after)).toEqual(expect.arrayContaining(zonesOf(before)))
+  expect(recordsOf(after, 'zone').length).toBe(recordsOf(before, 'zone').length + 1)
+  const moved = (of: JobDocument) => recordsOf(of, 'device').find(({ id }) => id === 'device:hall')
+  expect(moved(after)?.room).toBe('Landing')
+  expect(moved(after)?.sticker).toBe(moved(before)?.sticker)
 
   // What it owes of a whole day is open: it is not handed over anew, and says so.
   await stage(page, 'Hand over')

@@ -112,13 +112,12 @@ function messagesOf(description: PanelInterface): ReadonlyMap<string, ReadonlySe
     if (text === undefined || !description.screens[screen]) return
     said.set(screen, (said.get(screen) ?? new Set()).add(text))
   }
-  const walked = (screen: string): readonly string[] =>
-    Object.values(description.walks).find(({ screens }) => screens.includes(screen))?.screens ?? []
   const led = (screen: string, { say: text, go = '.' }: Move): void => {
     if (text === undefined) return
-    const to = go === '.' ? [screen] : go === '>' || go === '<' ? walked(screen) : [go]
-    for (const there of to) say(there, text)
+    for (const there of landings(description, screen, go)) say(there, text)
   }
+  for (const { screens, after, before } of Object.values(description.walks))
+    for (const move of [after, before].flatMap(movesOf)) for (const screen of screens) led(screen, move)
   for (const [name, { widget, keys = {}, holds = {}, alone }] of Object.entries(description.screens)) {
     for (const text of ownMessages(widget)) say(name, text)
     const asked: readonly Target[] =
@@ -129,6 +128,18 @@ function messagesOf(description: PanelInterface): ReadonlyMap<string, ReadonlySe
       led(name, move)
   }
   return said
+}
+
+/** Where one can stand after going somewhere from a screen: along a walk also beyond its ends and past what is passed over. */
+function landings({ screens, walks }: PanelInterface, from: string, go: string): readonly string[] {
+  if (go === '.') return [from]
+  const isAlong = go === '>' || go === '<'
+  if (!isAlong && screens[go]?.skip === undefined) return [go]
+  const at = isAlong ? from : go
+  const walk = Object.values(walks).find((one) => one.screens.includes(at))
+  if (!walk) return [go]
+  const beyond = [walk.after, walk.before].flatMap(movesOf).map((move) => move.go ?? at)
+  return [at, ...walk.screens, ...beyond]
 }
 
 function ownMessages(widget: Widget): readonly string[] {
