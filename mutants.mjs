@@ -1,8 +1,9 @@
 // npm run mutants [folder …]: changes the code of a folder line by line and tells which changes no test notices.
-// A single file may be named, too. Outside ./kapelle test: it takes minutes per file. What was tried is kept in .mutants, so that a second run is quick.
+// A single file may be named, too. Outside ./kapelle test: it takes minutes per folder. What lives is kept in .mutants.
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname } from 'node:path'
+import { filesOf, tryMutants } from './mutants/core.mjs'
 
 const core = 'core/src'
 /**
@@ -118,13 +119,48 @@ const folders = (asked.length > 0 ? asked : Object.keys(held)).flatMap((folder) 
 const counts = []
 mkdirSync('.mutants', { recursive: true })
 for (const folder of folders) {
+  try {
+    counts.push({ folder, ...(await (folder.startsWith(core) ? quickly(folder) : byRunner(folder))) })
+  } catch (error) {
+    console.error(`✗ ${folder} could not be tried: ${error.message}`)
+    process.exitCode = 1
+  }
+}
+for (const { folder, killed, of } of counts) {
+  const share = of === 0 ? 100 : Math.floor((100 * killed) / of)
+  const enough = share >= LEAST
+  if (!enough && folder in held) process.exitCode = 1
+  console.log(`${enough ? '·' : '✗'} ${folder}: ${killed} of ${of} mutants killed, ${share} in 100`)
+}
+
+/** The core: see mutants/core.mjs. What lives is listed, and kept in .mutants. */
+async function quickly(folder) {
   const name = folder.replace(/[^a-z0-9]+/gi, '-')
-  const project = folder.startsWith('server') ? 'server' : folder.startsWith('web') ? 'web' : 'core'
+  const found = await tryMutants(
+    filesOf([folder.endsWith('.ts') ? folder : `${folder}/**/*.ts`, '!**/*.test.ts', '!**/testing/**']),
+    filesOf([...testsOf(folder), '!**/world.test.ts', '!**/families.test.ts']),
+    `.mutants/${name}`,
+  )
+  writeFileSync(`.mutants/${name}.json`, JSON.stringify(found, null, 2))
+  for (const { file, line, column, was, now, covered } of found.filter(({ killed }) => !killed))
+    console.log(
+      `  ${file}:${line}:${column} ${brief(was)} → ${brief(now)}${covered ? '' : ' (nothing runs it)'}`,
+    )
+  return { killed: found.filter(({ killed }) => killed).length, of: found.length }
+}
+
+function brief(code) {
+  return code.replace(/\s+/g, ' ').slice(0, 80)
+}
+
+/** The server: its tests need their database and their runner. */
+function byRunner(folder) {
+  const name = folder.replace(/[^a-z0-9]+/gi, '-')
   const report = `.mutants/${name}.json`
   const config = {
     testRunner: 'vitest',
     plugins: ['@stryker-mutator/vitest-runner'],
-    vitest: { configFile: `vitest.mutants.${project}.ts`, related: false },
+    vitest: { configFile: 'vitest.mutants.server.ts', related: false },
     mutate: [
       folder.endsWith('.ts') ? folder : `${folder}/**/*.ts`,
       '!**/*.test.ts',
@@ -145,36 +181,28 @@ for (const folder of folders) {
     dryRunTimeoutMinutes: 20,
     allowEmpty: true,
     // What a module does while it is read cannot be tried without reading everything anew for each mutant: on a database too slow.
-    ignoreStatic: project === 'server',
+    ignoreStatic: true,
     // The server's tests ask for the built client too.
     ignorePatterns: ['.data', 'docs', 'test-results', 'playwright-report', '.mutants'],
   }
   const file = `.mutants/${name}.conf.json`
   writeFileSync(file, JSON.stringify(config, null, 2))
-  const named = testsOf(folder, project)
+  const named = testsOf(folder)
   const env = { ...process.env, KAPELLE_MUTANTS: named.join(';') }
   const run = spawnSync('npx', ['stryker', 'run', file], { stdio: 'inherit', env })
-  if (run.status !== 0) {
-    console.error(`✗ ${folder} could not be tried: the lines above say why`)
-    process.exitCode = 1
-  } else counts.push({ folder, ...tally(report) })
-}
-for (const { folder, killed, of } of counts) {
-  const share = of === 0 ? 100 : Math.floor((100 * killed) / of)
-  const enough = share >= LEAST
-  if (!enough && folder in held) process.exitCode = 1
-  console.log(`${enough ? '·' : '✗'} ${folder}: ${killed} of ${of} mutants killed, ${share} in 100`)
+  if (run.status !== 0) throw new Error('the lines above say why')
+  return tally(report)
 }
 
 /** The tests that run for a folder or file: its own list, that of the folder that holds it, or its own tests where it has some. */
-function testsOf(folder, project) {
+function testsOf(folder) {
   const own = folder.startsWith(`${core}/findings/`) && !folder.endsWith('.ts')
   if (own) return [`${folder}/*.test.ts`]
   return (
     narrow[folder] ??
     panelTests[folder] ??
     held[folder] ??
-    held[dirname(folder)] ?? [`${project}/src/**/*.test.ts`]
+    held[dirname(folder)] ?? [`${folder.split('/')[0]}/src/**/*.test.ts`]
   )
 }
 
