@@ -68,7 +68,7 @@ describe('what protects tonight', () => {
 
 const zoneOf = (job: SmallJob): string => job.zone('study').id
 const state = (
-  kind: 'zone-not-used' | 'station-on-test' | 'sounder-off' | 'chime-demo',
+  kind: 'zone-not-used' | 'station-on-test' | 'sounder-off' | 'chime-demo' | 'mains-off',
   about: string | null = null,
 ) => ({
   ...{ id: `state:${kind}`, ...blankState, kind, about, who: 'Idris', why: 'a test of it' },
@@ -117,6 +117,8 @@ describe('leaving', () => {
     expect(tonightBlocked(of(job))).toBe('')
     job.apply([{ op: 'add', record: state('station-on-test') }])
     expect(tonightBlocked(of(job))).toBe('End first what may not stay over a night: The station is on test.')
+    job.apply([{ op: 'add', record: state('mains-off') }])
+    expect(tonightBlocked(of(job))).toContain('The panel’s mains are off')
     expect(tonightBlocked(of(new SmallJob()))).toContain('no zone yet')
   })
 

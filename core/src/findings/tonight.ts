@@ -54,6 +54,7 @@ const notOverNight: ReadonlySet<StateKind> = new Set([
   'siren-unplugged',
   'sounder-off',
   'hardware-watch-off',
+  'mains-off',
 ])
 
 /** Proofs in which a zone was seen to do what it is for. */

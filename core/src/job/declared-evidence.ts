@@ -65,6 +65,7 @@ export const proofKinds = [
   'battery',
   'tamper',
   'armed',
+  'clears',
   'home',
   'trip',
   'report',
@@ -197,6 +198,7 @@ const stateKind = z.enum([
   'zone-not-used',
   'hardware-watch-off',
   'low-battery',
+  'mains-off',
 ])
 
 /** What the panel holds at some addresses, as somebody keyed it or read it off the display. */

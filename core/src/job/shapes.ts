@@ -115,6 +115,11 @@ export const shapes: readonly Shape[] = [
     says: 'How the panel came; when a device was moved; that a panel was told to learn is evidence.',
     types: { job: 'ab0f2640c4f7f2dc', device: '9ab694611632d134', told: '906a0b61740c8a4b' },
   },
+  {
+    schema: 15,
+    says: 'A second unset that clears is a proof; mains that are off are a temporary state.',
+    types: { test: '07b22ede7c3ef647', state: '171f17bb38f0cac9', 'state-end': '7e58a2c57e3ad051' },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

@@ -101,4 +101,6 @@ export const upgrades: readonly Step[] = [
   filling(13, { job: { pace: null } }),
   // Shape 14: how the panel came, when a device was moved; that a panel was told to learn only adds.
   filling(14, { job: { panelCame: null }, device: { movedAt: null } }),
+  // Shape 15 only allows more: a second unset that clears, and mains that are off to see their report.
+  filling(15, {}),
 ]

@@ -196,7 +196,9 @@ describe('the shape of what is shown', () => {
   })
 
   it('has a sign for what the panel holds', () => {
-    const over = { screens: { ...smallScreens, turn: { ...smallScreens.turn, lines: ['{n} is {@x.list@}'] } } }
+    const over = {
+      screens: { ...smallScreens, turn: { ...smallScreens.turn, lines: ['{n} is {@x.list@}'] } },
+    }
     const panel = uncheckedPanel(over)
     expect(shapeOf(panel, on(panel, ...press('a')))).toBe('1 is …')
   })

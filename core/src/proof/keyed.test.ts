@@ -118,6 +118,6 @@ describe('the table of proofs', () => {
 
   it('counts as alarms what brings help, and asks the station for no more', () => {
     const alarms = (Object.keys(proofRules) as ProofKind[]).filter((kind) => proofRules[kind].alarms)
-    expect(alarms).toEqual(['agent', 'calls', 'sounds', 'armed', 'home', 'trip', 'report', 'path'])
+    expect(alarms).toEqual(['agent', 'calls', 'sounds', 'armed', 'clears', 'home', 'trip', 'report', 'path'])
   })
 })

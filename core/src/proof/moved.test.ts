@@ -32,6 +32,7 @@ const anew: Readonly<Record<ProofKind, boolean>> = {
   battery: false,
   tamper: true,
   armed: true,
+  clears: true,
   home: true,
   trip: true,
   report: false,

@@ -3,6 +3,7 @@ import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { recordOf } from '../job/document.ts'
 import { evidenceBy } from '../job/testing/records.ts'
 import { pinOps } from '../job/start.ts'
+import { jobOnEach } from '../testing/panels.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { PANEL } from './copy.ts'
 import { openProofs, proofRoute, resultProblem } from './owed.ts'
@@ -102,7 +103,7 @@ describe('what is owed', () => {
         'trip: Panic key',
       ],
     ],
-    [PANEL, 'the panel itself', ['mount', 'mains', 'clock', 'battery', 'tamper', 'path']],
+    [PANEL, 'the panel itself', ['mount', 'mains', 'clock', 'battery', 'tamper', 'clears', 'path']],
   ])('%s: %s', (key, _why, list) => {
     const plain = (text: string): string => text.replace(/: .*?(, zone \d+)$/, ':$1').replace(/: [^,]*$/, ':')
     expect(owes(tarn(), key).map(plain)).toEqual(list.map(plain))
@@ -136,6 +137,20 @@ describe('what is owed', () => {
     expect(itemsOf(local, PANEL).map((item) => item.kind)).not.toContain('path')
   })
 
+  it.each([
+    // After an alarm the first unset only silences on these three.
+    ['tarn-40', true],
+    ['morrow-60', true],
+    ['sallow-m', true],
+    ['ostler-s-8', false],
+    ['ostler-s-9', false],
+    ['pinfold-16', false],
+    ['quillet-32', false],
+  ])('a %s is seen to clear only where a second unset does it', (id, clears) => {
+    const [, make] = jobOnEach.find(([panel]) => panel === id) ?? expect.fail()
+    expect(itemsOf(make(), PANEL).some(({ kind }) => kind === 'clears')).toBe(clears)
+  })
+
   it('asks for no report of a zone whose report the plan leaves off, but where its type hides the question', () => {
     const job = tarn()
     job.set(job.zone('porch').id, { report: false })
@@ -149,20 +164,22 @@ describe('what is owed', () => {
     expect(itemsOf(job, 'porch').map((item) => item.kind)).toContain('report')
   })
 
+  /** Handed over at a time. */
+  const handed = (job: SmallJob, at: string): SmallJob =>
+    job.apply([
+      {
+        op: 'add',
+        record: {
+          ...evidenceBy('Idris', at),
+          id: 'fixed-rules:a',
+          type: 'fixed-rules',
+          rules: defaultHouseRules,
+        },
+      },
+    ])
+
   it('opens no job again that was handed over before mounting and coming home were proofs', () => {
     const kinds = (job: SmallJob, key: string) => itemsOf(job, key).map(({ kind }) => kind)
-    const handed = (job: SmallJob, at: string): SmallJob =>
-      job.apply([
-        {
-          op: 'add',
-          record: {
-            ...evidenceBy('Idris', at),
-            id: 'fixed-rules:a',
-            type: 'fixed-rules',
-            rules: defaultHouseRules,
-          },
-        },
-      ])
     const old = tarn()
     for (const kind of ['toggle', 'armed'] as const) pass(old, 'porch', kind)
     pass(old, PANEL, 'clock')
@@ -179,6 +196,24 @@ describe('what is owed', () => {
     handed(now, one)
     expect(kinds(now, 'porch')).toEqual(expect.arrayContaining(['mount', 'home']))
     expect(kinds(now, PANEL)).toContain('mount')
+  })
+
+  it('nor one that was handed over with those, before a second unset was a proof', () => {
+    const kinds = (job: SmallJob) => itemsOf(job, PANEL).map(({ kind }) => kind)
+    const before = tarn()
+    pass(before, PANEL, 'mount')
+    handed(before, one)
+    expect(kinds(before)).toContain('mount')
+    expect(kinds(before)).not.toContain('clears')
+    // A job that had it keeps owing it; one whose panel nobody had proved owes it.
+    const now = tarn()
+    for (const kind of ['mount', 'clears'] as const) pass(now, PANEL, kind)
+    handed(now, one)
+    expect(kinds(now)).toContain('clears')
+    const bare = tarn()
+    pass(bare, 'porch', 'mount')
+    handed(bare, one)
+    expect(kinds(bare)).toContain('clears')
   })
 
   it('leaves a deferred device out: it is not there yet', () => {
@@ -311,11 +346,11 @@ describe('results', () => {
 
   it('count as open until they pass', () => {
     const job = tarn()
-    // The entry door 7, the other contact 6, motion 7, glass 6, the smoke 9, CO 4, pendant 2, fob 7, panel 6.
-    expect(openProofs(proofRoute(job.doc, catalogue, null))).toBe(54)
+    // The entry door 7, the other contact 6, motion 7, glass 6, the smoke 9, CO 4, pendant 2, fob 7, panel 7.
+    expect(openProofs(proofRoute(job.doc, catalogue, null))).toBe(55)
     pass(job, 'hall', 'walk')
     record(job, itemOf(job, 'hall', 'armed'), { outcome: 'inconclusive' })
-    expect(openProofs(proofRoute(job.doc, catalogue, null))).toBe(53)
+    expect(openProofs(proofRoute(job.doc, catalogue, null))).toBe(54)
   })
 
   it('of one button are of that button alone', () => {

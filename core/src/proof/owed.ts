@@ -14,7 +14,7 @@ import { printNumber } from '../zones/numbers.ts'
 import { provisionalUntil } from './battery.ts'
 import { changedSince, PANEL, startedDelay } from './copy.ts'
 import { movedSince } from './moved.ts'
-import { handedOverOlder, isOwedOf } from './older.ts'
+import { handedOverOlder, isOwedOf, type Older } from './older.ts'
 import { openState, openStates, stationOnTest } from './states.ts'
 import {
   deviceProofs,
@@ -122,8 +122,8 @@ interface Look {
   readonly system: System
   readonly results: ReadonlyMap<string, readonly TestResult[]>
   readonly now: string | null
-  /** When the job was handed over, where that was before mounting and coming home were proofs; null else. */
-  readonly older: string | null
+  /** Proofs that did not exist when the job was handed over. */
+  readonly older: Older | null
 }
 
 /** What is wanted of a proof, before its results are looked at. */
@@ -221,7 +221,7 @@ function panelStop(look: Look): ProofStop[] {
   if (!panel || devices.length === 0) return []
   const wiped = wipedAt(look.doc)
   const since = wiped === '' ? null : { at: wiped, words: 'it was brought back to how it came since' }
-  const wanted = panelProofs(info.monitored).map((kind): Wanted => ({
+  const wanted = panelProofs(info.monitored, panel).map((kind): Wanted => ({
     kind,
     subject: PANEL,
     since: kind === 'clock' ? since : null,

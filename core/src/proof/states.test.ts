@@ -69,7 +69,7 @@ describe('what a temporary state can be about', () => {
   })
 
   it('nothing for the station, the chime and the hardware, nor what has no place yet', () => {
-    for (const kind of ['station-on-test', 'chime-demo', 'hardware-watch-off'] as const)
+    for (const kind of ['station-on-test', 'chime-demo', 'hardware-watch-off', 'mains-off'] as const)
       expect(subjects(job(), kind)).toEqual([])
     const deferred = job().set('device:bell', { deferred: 'no ladder' })
     expect(subjects(deferred, 'siren-unplugged')).toEqual([])

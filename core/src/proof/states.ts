@@ -70,6 +70,12 @@ export const stateRules: Readonly<Record<StateKind, StateRule>> = {
     costs: 'the device may fall silent',
     task: 'Change the battery.',
   },
+  'mains-off': {
+    name: 'The panel’s mains are off',
+    about: null,
+    costs: 'the system runs on its battery alone',
+    task: 'See the mains on, and that the battery charges: it counts a day from then.',
+  },
 }
 
 /** The temporary states that are open: begun and not ended; one past its time stays open and says so. */

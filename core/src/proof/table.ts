@@ -1,4 +1,4 @@
-import type { AlarmKind, DeviceEvent, DeviceModel } from '../catalogue/schema.ts'
+import type { AlarmKind, DeviceEvent, DeviceModel, PanelModel } from '../catalogue/schema.ts'
 import type { proofKinds } from '../job/records.ts'
 
 /** The kind of a proof. */
@@ -38,6 +38,7 @@ export const proofRules: Readonly<Record<ProofKind, ProofRule>> = {
   battery: { name: 'Battery', short: 'battery', alarms: false },
   tamper: { name: 'Cover opened and closed', short: 'cover', alarms: false },
   armed: { name: 'Armed trip', short: 'armed', alarms: true },
+  clears: { name: 'Silenced, then cleared by a second unset', short: 'clears', alarms: true },
   home: { name: 'Coming home, timed', short: 'home', alarms: true },
   trip: { name: 'Call pressed', short: 'call', alarms: true },
   report: { name: 'Report received', short: 'report', alarms: true },
@@ -94,9 +95,16 @@ export function deviceProofs(model: DeviceModel): readonly ProofKind[] {
   }
 }
 
-/** The panel's own proofs. */
-export function panelProofs(monitored: boolean): readonly ProofKind[] {
-  return ['mount', 'mains', 'battery', 'tamper', 'clock', ...(monitored ? (['path'] as const) : [])]
+/** The panel's own proofs: the ways of reporting where it is monitored, clearing where one unset only silences. */
+export function panelProofs(
+  monitored: boolean,
+  { secondDisarmClears }: Pick<PanelModel, 'secondDisarmClears'>,
+): readonly ProofKind[] {
+  return [
+    ...(['mount', 'mains', 'battery', 'tamper', 'clock'] as const),
+    ...(secondDisarmClears ? (['clears'] as const) : []),
+    ...(monitored ? (['path'] as const) : []),
+  ]
 }
 
 /** How a proof can be made, where its record must say which way was taken; empty where there is one way only. */
@@ -139,7 +147,9 @@ export function stationSees(kind: ProofKind, alarm: AlarmKind | null): string {
     case 'tamper':
       return 'a tamper, and its restoral'
     case 'mains':
-      return 'mains off after the panel’s own hold, maybe an hour, and its return'
+      return 'mains off after the panel’s own hold, maybe an hour (note the mains as off, and a clock runs), and its return'
+    case 'clears':
+      return 'nothing more: what was sent before the first unset is not recalled'
     case 'home':
       return 'nothing; an alarm of this zone only where it is not unset in time'
     case 'path':
@@ -155,6 +165,10 @@ export function proofHow(
   about: { readonly event: DeviceEvent | null; readonly class: DeviceModel['class'] | 'panel' },
 ): readonly string[] {
   switch (kind) {
+    case 'clears':
+      return [
+        'After an alarm, unset with a user code: it falls silent and still shows the alarm. Unset once more: it is cleared and ready to set.',
+      ]
     case 'home':
       return [
         'Set the system, all out. Whoever lives there opens this door, walks in and unsets as on any day, best the slowest of them: one tap at the door, one when it is unset.',

@@ -5,6 +5,7 @@ import {
   armedRun,
   delaySets,
   leftWords,
+  PANEL,
   printNumber,
   recordOf,
   testBlocked,
@@ -103,6 +104,21 @@ function nameOf(id: string): string {
     : 'a zone that is not there any more'
 }
 
+/** The panel's second unset, where only that clears it. */
+const clears = computed(() =>
+  props.route
+    .flatMap((entry) => entry.items)
+    .find(({ kind, subject }) => kind === 'clears' && subject === PANEL),
+)
+function sawCleared(outcome: 'pass' | 'fail'): void {
+  if (!clears.value) return
+  const observed = { outcome, note: '', reading: null, method: 'in the armed run' }
+  const why =
+    testBlocked(at.value, clears.value, job.now) ??
+    proving.write(proving.resultsOf(clears.value, [clears.value], observed))
+  fault.value = { ...fault.value, [PANEL]: why }
+}
+
 function saw(id: string, mode: ArmedSetting['mode'], seen: Seen): void {
   const found = items.value.get(id)
   const verdict = found ? verdictOf(at.value, id, seen) : null
@@ -198,6 +214,17 @@ function saw(id: string, mode: ArmedSetting['mode'], seen: Seen): void {
           >The first unset recalls no report that was sent: tell the station.</template
         >
       </p>
+      <div v-if="clears && clears.state !== 'pass'" class="set">
+        <v-btn variant="tonal" min-height="48" :disabled="blocked !== null" @click="sawCleared('pass')"
+          >✓ The second unset cleared it</v-btn
+        >
+        <v-btn variant="text" min-height="48" :disabled="blocked !== null" @click="sawCleared('fail')"
+          >✕ It still shows the alarm</v-btn
+        >
+        <span v-if="clears.state === 'fail'" class="fault">✕ failed: it was not cleared</span>
+      </div>
+      <p v-else-if="clears" class="note">✓ The second unset was seen to clear it.</p>
+      <p v-if="fault[PANEL]" class="fault" role="alert">{{ fault[PANEL] }}</p>
     </section>
     <template v-if="run.left.length > 0">
       <h3>Not in this run</h3>

@@ -14,11 +14,13 @@ const family = computed(() => job.catalogue.get('family', props.entry.model?.fam
 const waiting = computed(() => props.entry.items.filter((item) => item.state === 'waits'))
 /** Reasons to wait, each once. */
 const reasons = computed(() => [...new Set(waiting.value.map((item) => item.waits))])
-/** Temporary states that can be begun here: about this device or one of its zones. */
+/** Temporary states that can be begun here: about this device or one of its zones; of the panel, its mains. */
 const kinds = computed(() => {
   const mine = new Set([props.entry.id, ...props.entry.zones.map((zone) => zone.id)])
   return (Object.keys(stateRules) as StateKind[]).filter((kind) =>
-    stateSubjects(job.doc, job.catalogue, kind).some((subject) => mine.has(subject.id)),
+    kind === 'mains-off'
+      ? props.entry.device === null
+      : stateSubjects(job.doc, job.catalogue, kind).some((subject) => mine.has(subject.id)),
   )
 })
 </script>
@@ -43,6 +45,7 @@ const kinds = computed(() => {
       v-if="kinds.length > 0"
       :kinds="kinds"
       :among="[entry.id, ...entry.zones.map((zone) => zone.id)]"
+      :title="entry.device ? undefined : 'Its mains are off now…'"
     />
   </section>
 </template>

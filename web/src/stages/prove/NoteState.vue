@@ -19,7 +19,7 @@ const open = ref(false)
 const kind = ref<StateKind>(props.kinds[0] ?? 'chime-demo')
 const about = ref<string | null>(null)
 const why = ref('')
-const hours = ref(8)
+const hours = ref(props.kinds[0] === 'mains-off' ? 1 : 8)
 const faults = ref<Partial<Record<'about' | 'until' | 'why', string>>>({})
 const kindItems = computed(() => props.kinds.map((value) => ({ value, title: stateRules[value].name })))
 const subjects = computed(() =>

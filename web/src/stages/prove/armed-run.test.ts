@@ -86,3 +86,35 @@ it('asks for the station first on a monitored job', async () => {
     [...page.host.querySelectorAll('button')].some((one) => one.textContent.includes('as expected')),
   ).toBe(false)
 })
+
+it('asks whether the second unset cleared a panel of which only that clears, in the run and on its own', async () => {
+  await open(doorDoc({ monitored: false }))
+  expect(page.host.textContent).toContain('Unset once more: only the second clears this panel.')
+  await page.press('✕ It still shows the alarm')
+  expect(page.host.textContent).toContain('failed: it was not cleared')
+  await page.press('✓ The second unset cleared it')
+  expect(page.host.textContent).toContain('The second unset was seen to clear it.')
+  expect(results()).toEqual([
+    ['clears', 'fail', '', 'in the armed run'],
+    ['clears', 'pass', '', 'in the armed run'],
+  ])
+})
+
+it('notes at the panel that its mains are off, for an hour, and that it runs on its battery', async () => {
+  page = await openJob(doorDoc({ monitored: false }))
+  await page.show(Prove)
+  const panel = [...page.host.querySelectorAll<HTMLElement>('button')].find((one) =>
+    one.textContent.includes('mains: not tested'),
+  )
+  panel?.click()
+  await page.settle()
+  await page.press('Its mains are off now…')
+  expect(page.host.textContent).toContain('Meanwhile the system runs on its battery alone.')
+  await page.press('Note it')
+  expect(page.host.textContent).toContain('Say why, so that the next person knows.')
+  await page.type('Why', 'to see its report')
+  await page.press('Note it')
+  const [state] = recordsOf(page.job.doc, 'state')
+  expect([state?.kind, state?.about, state?.why]).toEqual(['mains-off', null, 'to see its report'])
+  expect(Date.parse(state?.until ?? '') - Date.parse(state?.at ?? '')).toBe(3_600_000)
+})
