@@ -140,6 +140,7 @@ async function quickly(folder) {
     filesOf([folder.endsWith('.ts') ? folder : `${folder}/**/*.ts`, '!**/*.test.ts', '!**/testing/**']),
     filesOf([...testsOf(folder), '!**/world.test.ts', '!**/families.test.ts']),
     `.mutants/${name}`,
+    (done, left) => done % 100 === 0 && console.error(`  ${folder}: ${done} tried, ${left} to go`),
   )
   writeFileSync(`.mutants/${name}.json`, JSON.stringify(found, null, 2))
   for (const { file, line, column, was, now, covered } of found.filter(({ killed }) => !killed))

@@ -180,6 +180,9 @@ test('a Morrow house with a fob is learned by its display, proved and handed ove
   await accessible(page)
   const seen = run.getByRole('button', { name: '✓ Passed: as expected' })
   while ((await seen.count()) > 0) await seen.first().click()
+  // Of a Morrow only the second unset clears the alarm: it is asked for once.
+  await run.getByRole('button', { name: 'The second unset cleared it' }).first().click()
+  await expect(run.getByText('The second unset was seen to clear it.').first()).toBeVisible()
   await run.getByRole('button', { name: 'Back to the round' }).click()
 
   const open = rows.filter({ hasText: /not tested/ })

@@ -14,7 +14,7 @@ const quiet = { isDebugEnabled: () => false, debug() {}, info() {}, warn() {} }
 /** How often the changed code may run, by how often the right one does: beyond that it has no end. */
 const ROUNDS = 100
 /** How long tests are run for one mutant, quickest first, ms: what lives so long counts as not noticed. */
-const ENOUGH_MS = 12_000
+const ENOUGH_MS = 5_000
 /** How long one mutant may take before it is taken to have no end, ms: at least so much, else so many times what its tests take. */
 const PATIENCE_MS = 30_000
 const PATIENCE = 10

@@ -18,6 +18,8 @@ export interface StateRule {
   readonly costs: string
   /** What is to be done the day after it began. */
   readonly task: string
+  /** How nobody is hurt while it is begun; absent where nobody can be. */
+  readonly caution?: string
 }
 
 /** The temporary states: each has an end and blocks hand-over until it is over. */
@@ -74,6 +76,8 @@ export const stateRules: Readonly<Record<StateKind, StateRule>> = {
     name: 'The panel’s mains are off',
     about: null,
     costs: 'the system runs on its battery alone',
+    caution:
+      'Mains: switch off by the breaker and see that it is dead; wiring is for those who are licensed.',
     task: 'See the mains on, and that the battery charges: it counts a day from then.',
   },
 }

@@ -74,6 +74,7 @@ function begin(): void {
     <form v-if="open" class="form" @submit.prevent="begin">
       <v-select v-if="kinds.length > 1" v-model="kind" label="State" :items="kindItems" />
       <p class="quiet small">{{ stateRules[kind].name }}. Meanwhile {{ stateRules[kind].costs }}.</p>
+      <p v-if="stateRules[kind].caution" class="caution">⚠ {{ stateRules[kind].caution }}</p>
       <v-select
         v-if="stateRules[kind].about !== null"
         v-model="about"
@@ -98,6 +99,11 @@ function begin(): void {
 }
 .form p {
   margin: 0;
+}
+.caution {
+  padding: 6px 10px;
+  border-left: 4px solid rgb(var(--v-theme-warning));
+  background: rgba(var(--v-theme-warning), 0.1);
 }
 .small {
   font-size: 0.8125rem;

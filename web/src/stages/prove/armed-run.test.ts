@@ -110,6 +110,7 @@ it('notes at the panel that its mains are off, for an hour, and that it runs on 
   await page.settle()
   await page.press('Its mains are off now…')
   expect(page.host.textContent).toContain('Meanwhile the system runs on its battery alone.')
+  expect(page.host.textContent).toContain('switch off by the breaker')
   await page.press('Note it')
   expect(page.host.textContent).toContain('Say why, so that the next person knows.')
   await page.type('Why', 'to see its report')
