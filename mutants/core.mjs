@@ -108,8 +108,7 @@ const standIn = ['describe', 'it', 'expect', 'beforeEach']
 async function surveyed(workers, tests) {
   const covers = new Map()
   const queue = [...tests]
-  const of = (id) =>
-    covers.get(id) ?? covers.set(id, { reads: new Set(), tests: [], hits: 0, took: 0 }).get(id)
+  const of = (id) => covers.get(id) ?? covers.set(id, { reads: new Map(), tests: [], took: 0 }).get(id)
   await Promise.all(
     workers.map(async (hand) => {
       for (let test = queue.shift(); test; test = queue.shift()) {
@@ -120,12 +119,11 @@ async function surveyed(workers, tests) {
         for (const [at, hits] of Object.entries(said.covers))
           for (const [id, times] of Object.entries(hits)) {
             const cover = of(id)
-            cover.hits += times
             if (at === 'load') {
-              cover.reads.add(test)
+              cover.reads.set(test, times)
               cover.took += whole
             } else {
-              cover.tests.push({ test, at: Number(at), took: said.took[at] })
+              cover.tests.push({ test, at: Number(at), took: said.took[at], rounds: times * ROUNDS })
               cover.took += said.took[at]
             }
           }
@@ -141,9 +139,14 @@ async function tried(hand, id, covers) {
   if (!cover) return { killed: false, covered: false }
   // One reading per file, the file with the quickest test first; a file that runs the mutant while it is read runs all its tests.
   const byFile = new Map()
-  for (const { test, at } of cover.tests) byFile.set(test, [...(byFile.get(test) ?? []), at])
-  for (const test of cover.reads) byFile.set(test, null)
-  const asked = { mutant: id, plan: [...byFile], hitLimit: cover.hits * ROUNDS, enough: ENOUGH_MS }
+  for (const one of cover.tests) byFile.set(one.test, [...(byFile.get(one.test) ?? []), one])
+  const plan = [...new Set([...byFile.keys(), ...cover.reads.keys()])].map((test) => ({
+    test,
+    reading: (cover.reads.get(test) ?? 0) * ROUNDS,
+    numbers: byFile.get(test) ?? [],
+    all: cover.reads.has(test),
+  }))
+  const asked = { mutant: id, plan, enough: ENOUGH_MS }
   const said = await hand.ask(asked, Math.max(PATIENCE_MS, PATIENCE * cover.took))
   return { killed: said?.killed ?? true, covered: true }
 }

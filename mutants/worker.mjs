@@ -39,17 +39,22 @@ async function survey(name) {
   return { covers: stryker.mutantCoverage.perTest, took }
 }
 
-/** Whether one of these tests fails with the mutant. @param plan by file: the numbers of its tests, or null for all */
-async function isKilled({ mutant: id, plan, hitLimit, enough }) {
+/**
+ * Whether one of these tests fails with the mutant, or never ends by the count of its runs.
+ * @param plan the files in their order: how often the mutant may run while it is read, and its tests with the same
+ */
+async function isKilled({ mutant, plan, enough }) {
   const begun = performance.now()
-  stryker.activeMutant = id
-  stryker.hitCount = 0
-  stryker.hitLimit = hitLimit
+  const allow = (rounds) => Object.assign(stryker, { hitCount: 0, hitLimit: Math.max(rounds, LEAST_ROUNDS) })
+  stryker.activeMutant = mutant
   try {
     const read = readers()
-    for (const [name, numbers] of plan) {
+    for (const { test: name, reading, numbers, all } of plan) {
+      allow(reading)
       const tests = standIn.testsOf(read[name])
-      for (const at of numbers ?? tests.keys()) {
+      const known = new Map(numbers.map(({ at, rounds }) => [at, rounds]))
+      for (const at of new Set([...known.keys(), ...(all ? tests.keys() : [])])) {
+        allow(known.get(at) ?? Infinity)
         await tests[at]()
         if (performance.now() - begun > enough) return false
       }
@@ -59,6 +64,8 @@ async function isKilled({ mutant: id, plan, hitLimit, enough }) {
     return true
   }
 }
+/** So often any mutant may run in a test. */
+const LEAST_ROUNDS = 10_000
 
 stryker.mutantCoverage = { static: {}, perTest: {} }
 process.on('message', (asked) => {

@@ -29,6 +29,14 @@ describe('what was read, laid against a line', () => {
     ['Front Door ok', [gap, ' ok'], 0, ['Front Door']],
     ['is Front  Door', ['is ', gap], 0, ['Front  Door']],
     ['d5 to 12', ['d', gap, ' to ', gap], 0, ['5', '12']],
+    // A sign misread before or behind a gap takes nothing off it and adds nothing to it.
+    ['n 12 enx', ['n ', gap, ' end'], 1, ['12']],
+    ['n 12 ed', ['n ', gap, ' end'], 1, ['12']],
+    // What is too much beside a gap can as well stand in it.
+    ['n 12 eend', ['n ', gap, ' end'], 0, ['12 e']],
+    ['xn 12 end', ['n ', gap, ' end'], 1, ['12']],
+    ['  12  ', [gap], 0, ['12']],
+    ['a', ['', gap, 'a'], 0, ['']],
     ['anything', [gap], 0, ['anything']],
     ['', [gap], 0, ['']],
     ['', [], 0, []],
@@ -99,6 +107,21 @@ describe('the looks of a panel', () => {
       ['ask'],
     ],
     [
+      'where a number that is typed leads',
+      {
+        screens: {
+          ...smallScreens,
+          lost: {
+            lines: ['lost'],
+            widget: { kind: 'jump', to: { '1': { say: 'here', go: 'turn' }, '2': 'ask' }, bad: 'no' },
+          },
+        },
+      },
+      ['turn'],
+    ],
+    // A screen that nobody has described says nothing.
+    ['nowhere', keysOf('ask', { '1': { say: 'here', go: 'gone' } }), []],
+    [
       'when it is done',
       {
         screens: {
@@ -130,6 +153,40 @@ describe('the looks of a panel', () => {
     expect(typing('{raw}')).toEqual([stands('raw'), typed])
     expect(typing('{value}')).toEqual([stands('shown')])
     expect(typing('{@x.bit@}')).toEqual([[{ text: 'lone ' }, { gap: { kind: 'shown', at: 'x.bit' } }]])
+  })
+
+  const piecesOf = (kept: object) =>
+    looksOf(
+      uncheckedPanel({ screens: { ...smallScreens, kept: { ...smallScreens.kept, ...kept } } }),
+    ).flatMap(({ screen, says, lines }) => (screen === 'kept' && says === '' ? [lines[0]] : []))
+  it.each<[string, object, readonly object[]]>([
+    ['{n} is it', {}, [{ pointer: 'n' }, { text: ' is it' }]],
+    ['{n}{m}', {}, [{ pointer: 'n' }, { pointer: 'm' }]],
+    // The address of a value has numbers in it; what stands behind it is text again.
+    [
+      '{@z.{zone}.in.{n}.kind@} ok',
+      {},
+      [{ gap: { kind: 'shown', at: 'z.{zone}.in.{n}.kind' } }, { text: ' ok' }],
+    ],
+    ['{live:clock}', {}, [{ gap: { kind: 'live', at: '' } }]],
+    ['at {row}', {}, [{ text: 'at ' }, { gap: { kind: 'row', at: '' } }]],
+    ['{lit}', {}, [{ gap: { kind: 'lit', at: '' } }]],
+    // A code is shown without the cursor; what is typed where nothing is stored can be nothing else.
+    ['{typed}', { widget: { kind: 'code' } }, [{ gap: { kind: 'typed', at: '' } }]],
+    ['{buf}', {}, [{ gap: { kind: 'typed', at: '' } }, { text: '_' }]],
+    ['{raw}', {}, [{ gap: { kind: 'typed', at: '' } }, { text: '_' }]],
+  ])('take a line apart: %s', (line, over, pieces) => {
+    expect(piecesOf({ lines: [line], ...over })[0]).toEqual(pieces)
+  })
+
+  it('are two where one of the lines shows what is typed', () => {
+    const display = {
+      ...{ lines: 2, columns: 20, messages: 1, cursor: '_' },
+      alphabet: 'abcdefghijklmnopqrstuvwxyz0123456789_ ',
+    }
+    const lone = { ...smallScreens.lone, lines: ['lone', '{buf}'] }
+    const looks = looksOf(uncheckedPanel({ display, screens: { ...smallScreens, lone } }))
+    expect(looks.filter(({ screen, says }) => screen === 'lone' && says === '')).toHaveLength(2)
   })
 
   it('cover the line of the message, and no other', () => {
@@ -193,6 +250,14 @@ describe('the shape of what is shown', () => {
     ['d2', 'lone 2_'],
   ])('%s: %s', (keys, shown) => {
     expect(shape(keys)).toBe(shown)
+  })
+
+  it('shows what is stored until something is typed', () => {
+    const widget = { ...smallScreens.lone.widget, opens: 'value' }
+    const lone = { ...smallScreens.lone, lines: ['lone {buf}'], widget }
+    const panel = uncheckedPanel({ screens: { ...smallScreens, lone } })
+    expect(shapeOf(panel, on(panel, ...press('d')))).toBe('lone …')
+    expect(shapeOf(panel, on(panel, ...press('d2')))).toBe('lone 2_')
   })
 
   it('has a sign for what the panel holds', () => {

@@ -10,7 +10,7 @@ const touch = useTouch(() => job.undoRest?.conflicts[0] ?? null)
 <template>
   <v-dialog :model-value="!!job.undoRest" max-width="620" @update:model-value="job.undoRest = null">
     <v-card v-if="job.undoRest" class="pa-6" title="Part of it was changed since">
-      <ul class="my-2 ml-5">
+      <ul class="my-2 pl-5">
         <li v-for="(conflict, index) in job.undoRest.conflicts" :key="`${conflict.id} ${conflict.field}`">
           {{ conflictWords(job.doc, conflict, job.system?.panel ?? null) }} It is now
           {{ valueWords(conflict.theirs)

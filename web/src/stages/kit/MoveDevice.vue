@@ -169,7 +169,7 @@ function move(): void {
         </template>
         <button type="submit" class="sr-only">Move it</button>
       </form>
-      <ul class="ml-5 mt-3">
+      <ul class="pl-5 mt-3">
         <li>
           {{ isLearned ? 'ID, zone' : 'Zone' }} numbers, loops and types stay{{
             model.slot === 'none' ? '' : ', and so does its slot'
@@ -186,7 +186,7 @@ function move(): void {
       </ul>
       <template v-if="follows && follows.come.length > 0">
         <p class="mt-3"><strong>Then it finds:</strong></p>
-        <ul class="ml-5">
+        <ul class="pl-5">
           <li v-for="found in follows.come" :key="found.rule + found.text" :class="{ stop: stops(found) }">
             {{ severityLook[found.severity].glyph }} {{ found.text }}
           </li>

@@ -45,7 +45,7 @@ function remove(then: 'go' | 'stay'): void {
       </p>
       <template v-if="zones.length > 0">
         <p>What becomes of {{ zones.length === 1 ? 'its zone' : 'its zones' }}?</p>
-        <ul class="my-2 ml-5">
+        <ul class="my-2 pl-5">
           <li v-for="zone in zones" :key="zone.id">
             {{ printNumber(job.system?.panel ?? null, zone.number) }} {{ zone.label || 'without a label' }}
           </li>
