@@ -67,6 +67,25 @@ describe('places', () => {
   })
 })
 
+describe('what a message says of the place', () => {
+  const serial = { kind: 'serial', at: 'x.list', send: 's', window: 60, needs: 1, then: 'turn', bad: 'no' }
+  const listens = { '3': { do: ['listen'], say: 'send it' }, '4': { say: 'so' }, '5': ['turn'], '6': 'turn' }
+  const state = (read: string, widget: object = serial) =>
+    lost({ kept: kept(listens, { widget, lines: ['lurk {typed}'] }) }).find([read], id('home'))[0]?.state
+  it('it listens where a key makes it listen with these words, and nowhere else', () => {
+    expect([state('send it')?.listening, state('send it')?.says]).toEqual([60, 'send it'])
+    expect([state('so')?.listening, state('so')?.says]).toEqual([0, 'so'])
+    expect(state('lurk _')?.listening).toBe(0)
+    expect(state('send it', { kind: 'menu' })?.listening).toBe(0)
+  })
+
+  it('nothing is typed below it that can be seen', () => {
+    expect(state('lurk 204_')?.typed).toBe('204')
+    expect(state('lurk 204_')?.listening).toBe(0)
+    expect(state('so')?.typed).toBe(state('lurk _')?.typed)
+  })
+})
+
 describe('the key that tells places apart', () => {
   const told = (screens: object) => {
     const one = lost(screens)
@@ -157,6 +176,24 @@ describe('the way back', () => {
     expect(back(sure)).not.toBeNull()
     // It came as off; where nobody knows it may be on.
     expect(back(unsure)).toBeNull()
+  })
+
+  it('nor one that depends on an unknown type: none, or the one that hides most of its questions', () => {
+    // Of the Tarn's types 62, fire, is the first that hides a question; 21 is any other.
+    const passed = (code: string, isKnown = false) => {
+      const values = ['21', '34', '62'].map((value) => ({ value, keyed: value, shows: `t${value}` }))
+      const panel = uncheckedPanel({
+        fields: { 'z.response': { form: { kind: 'list', values }, factory: '34' } },
+        screens: { ...smallScreens, w2: { ...smallScreens.w2, skip: [{ at: 'z.response', in: [code] }] } },
+      })
+      const one = lostIn(panel, panel.factory, () => isKnown)
+      const at = one.find(['w1'], id('home'))[0]
+      return at && one.back(at, id('w2')) !== null
+    }
+    expect(passed('')).toBe(false)
+    expect(passed('21')).toBe(true)
+    expect(passed('62')).toBe(false)
+    for (const code of ['', '21', '62']) expect(passed(code, true)).toBe(true)
   })
 
   it('says whether what was not kept can still be there', () => {

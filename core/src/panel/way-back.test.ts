@@ -97,3 +97,84 @@ describe('a way back', () => {
     })
   })
 })
+
+describe('a long way back', () => {
+  /** Six screens in a row, n for the next and home behind the last; nothing else leads on but what is given for a screen. */
+  function row(over: Readonly<Record<string, object>> = {}): Compiled {
+    const names = ['l1', 'l2', 'l3', 'l4', 'l5', 'l6']
+    const screens = names.map((name, at): [string, object] => [
+      name,
+      { lines: [name], widget: { kind: 'menu' }, keys: { a: names[at + 1] ?? 'home', ...over[name] } },
+    ])
+    const waits = [20, 60].map((seconds): [string, object] => [
+      `work${seconds}`,
+      { lines: ['work'], widget: { kind: 'busy', seconds, then: 'l6' } },
+    ])
+    const home = { alone: true, lines: ['home'], widget: { kind: 'menu' }, keys: { s: 'l1' } }
+    const widget = { ...smallScreens.lone.widget, then: 'l1' }
+    const question = { ...smallScreens.lone, widget, keys: { ...smallScreens.lone.keys, d: 'l1' } }
+    return uncheckedPanel({
+      common: {},
+      walks: {},
+      screens: { home, ...Object.fromEntries(screens), ...Object.fromEntries(waits), lone: question },
+    })
+  }
+  const from = (
+    screen: string,
+    panel: Compiled,
+    others: readonly Memory[] = [],
+    typed: string | null = null,
+  ) => {
+    const state = { ...on(panel), screen, pointers: {}, typed: typed ?? on(panel).typed }
+    const way = waysTo(graphOf(panel, panel.factory), id('home'), others)(state)
+    return way && written(way.inputs)
+  }
+
+  it('is found however long it is', () => {
+    expect(from('l1', row())).toBe('aaaaaa')
+    expect(from('l4', row())).toBe('aaa')
+  })
+
+  it('writes nothing, however short that would be', () => {
+    expect(from('l1', row({ l4: { b: { put: { 'x.list': '1' }, go: 'home' } } }))).toBe('aaaaaa')
+    expect(from('l1', row({ l4: { b: { do: ['keep'], go: 'home' } } }))).toBe('aaaaaa')
+  })
+
+  it('is the one of fewest keys, and of those the one that waits least', () => {
+    expect(from('l1', row({ l2: { b: 'l6' } }))).toBe('aba')
+    expect(from('l1', row({ l4: { b: 'l6' } }))).toBe('aaaba')
+    expect(from('l1', row({ l4: { b: 'work20' } }))).toBe('aaab(20)a')
+    expect(from('l1', row({ l4: { b: 'work60', c: 'work20' } }))).toBe('aaac(20)a')
+    // A wait does not weigh against a key.
+    expect(from('l1', row({ l5: { b: 'work20' } }))).toBe('aaaaaa')
+  })
+
+  it('is sure whatever is stored', () => {
+    const guarded = row({
+      l4: { b: [{ when: { at: 'x.list', in: ['2'] }, go: 'l6' }, { go: 'l1' }] },
+    })
+    expect(from('l1', guarded)).toBe('aaaba')
+    expect(from('l1', guarded, [listIs('2')])).toBe('aaaba')
+    expect(from('l1', guarded, [listIs('3')])).toBe('aaaaaa')
+    expect(from('l1', guarded, [listIs('2'), listIs('3')])).toBe('aaaaaa')
+    // Nor a key that writes only with other answers stored.
+    const writing = row({
+      l4: { b: [{ when: { at: 'x.list', in: ['3'] }, put: { 'x.bit': 'on' }, go: 'l6' }, { go: 'l6' }] },
+    })
+    expect(from('l1', writing)).toBe('aaaba')
+    expect(from('l1', writing, [listIs('3')])).toBe('aaaaaa')
+    // Nor one after which a message stands.
+    const saying = row({
+      l4: { b: [{ when: { at: 'x.list', in: ['3'] }, say: 'so', go: 'l6' }, { go: 'l6' }] },
+    })
+    expect(from('l1', saying, [listIs('3')])).toBe('aaaaaa')
+  })
+
+  it('begins with the keys out of what is half typed', () => {
+    expect(from('lone', row(), [], '2')).toBe('daaaaaa')
+  })
+
+  it('is none where the row is broken', () => {
+    expect(from('l1', row({ l5: { a: 'l4' } }))).toBeNull()
+  })
+})
