@@ -67,6 +67,36 @@ describe('places', () => {
   })
 })
 
+describe('what is half typed', () => {
+  // The cursor cannot be seen: what stands there is typed, or stored.
+  const display = {
+    ...{ lines: 1, columns: 20, messages: 1, cursor: ' ' },
+    alphabet: 'abcdefghijklmnopqrstuvwxyz0123456789_ ',
+  }
+  const lone = { ...smallScreens.lone, lines: ['lone {buf}'], keys: {} }
+  const panel = uncheckedPanel({ display, screens: { ...smallScreens, lone } })
+  const one = lostIn(panel, panel.factory, () => true)
+  it('goes before what is stored: the keys out of it lead out of both', () => {
+    const found = one.find(['lone 2'], id('home'))
+    expect(found.map(({ place }) => place)).toEqual([id('lone'), id('lone')])
+    expect(found.map(({ state }) => state.typed)).toEqual(['2', ''])
+  })
+
+  it('is told apart after a key as well', () => {
+    const typed = one.find(['lone'], id('home'))
+    expect(one.then(typed, '2', ['lone 2']).map(({ state }) => state.typed)).toEqual(['2', ''])
+  })
+
+  it('is not seen below a message', () => {
+    const two = { ...display, lines: 2, cursor: '_' }
+    const below = { ...smallScreens.lone, lines: ['lone', '{typed}'], keys: { '3': { say: 'so' } } }
+    const both = uncheckedPanel({ display: two, screens: { ...smallScreens, lone: below } })
+    const told = lostIn(both, both.factory, () => true)
+    expect(told.find(['lone', '2_'], id('home'))[0]?.state.typed).toBe('2')
+    expect(told.find(['so', '2_'], id('home'))[0]?.state).toMatchObject({ says: 'so', typed: '' })
+  })
+})
+
 describe('what a message says of the place', () => {
   const serial = { kind: 'serial', at: 'x.list', send: 's', window: 60, needs: 1, then: 'turn', bad: 'no' }
   const listens = { '3': { do: ['listen'], say: 'send it' }, '4': { say: 'so' }, '5': ['turn'], '6': 'turn' }
@@ -104,6 +134,16 @@ describe('the key that tells places apart', () => {
   it('writes nothing and keeps nothing, and leads to no screen on which all can be wiped', () => {
     expect(told({ kept: kept({ '3': { put: { 'x.list': '1' }, say: 'so' } }), lost: twin({}) })).toBeNull()
     expect(told({ kept: kept({ '3': 'ask' }), lost: twin({}) })).toBeNull()
+    const atOnce = uncheckedPanel({
+      keeping: 'at-once',
+      screens: {
+        ...smallScreens,
+        kept: kept({ '3': { put: { 'x.list': '1' }, say: 'so' } }),
+        lost: twin({}),
+      },
+    })
+    const one = lostIn(atOnce, atOnce.factory, () => true)
+    expect(one.tell(one.find(['lurk'], id('home')))).toBeNull()
     expect(
       told({ kept: kept({ '3': { put: { 'x.list': '1' }, say: 'so' }, '5': 'w1' }), lost: twin({}) }),
     ).toMatchObject({ key: '5' })
@@ -117,6 +157,14 @@ describe('the key that tells places apart', () => {
     }
     // By 3 two go the same way; by 4 each goes its own.
     expect(told(three)).toMatchObject({ key: '4', groups: 3 })
+    const turned = { ...three, kept: kept({ '4': 'w1', '3': 'w1' }), lost: twin({ '4': 'w1', '3': 'w3' }) }
+    expect(told(turned)).toMatchObject({ key: '3', groups: 3 })
+    // Of two that tell as much the first.
+    expect(
+      told({ kept: kept({ '3': 'w1', '4': 'w1' }), lost: twin({ '3': 'w3', '4': 'w3' }) }),
+    ).toMatchObject({
+      key: '3',
+    })
   })
 
   it('is none for one place, nor for places that are much less likely', () => {
@@ -128,6 +176,9 @@ describe('the key that tells places apart', () => {
       .find(['lurk'], id('home'))
       .map((at) => ({ ...at, apart: at.place === id('lost') ? 2 : 0 }))
     expect(far.tell(found)).toBeNull()
+    // One sign more is as likely: it may have been misread.
+    const near = found.map((at) => ({ ...at, apart: Math.min(at.apart, 1) }))
+    expect(far.tell(near)).not.toBeNull()
   })
 })
 
@@ -176,6 +227,13 @@ describe('the way back', () => {
     expect(back(sure)).not.toBeNull()
     // It came as off; where nobody knows it may be on.
     expect(back(unsure)).toBeNull()
+    const isOn = new Map([...uncheckedPanel({}).factory, ['x.bit', 'on']])
+    const off = { w2: { ...smallScreens.w2, skip: [{ at: 'x.bit', in: ['off'] }] } }
+    expect(back(lost(off, { memory: isOn }))).not.toBeNull()
+    expect(back(lost(off, { memory: isOn, known: false }))).toBeNull()
+    // What is neither on nor off is not turned about.
+    const list = { w2: { ...smallScreens.w2, skip: [{ at: 'x.list', not: ['2'] }] } }
+    expect(back(lost(list, { known: false }))).not.toBeNull()
   })
 
   it('nor one that depends on an unknown type: none, or the one that hides most of its questions', () => {
@@ -199,15 +257,13 @@ describe('the way back', () => {
   it('says whether what was not kept can still be there', () => {
     const bare = uncheckedPanel({
       common: {},
-      screens: { ...smallScreens, kept: kept({ '1': { do: ['keep'], go: 'home' }, '2': 'turn' }) },
+      screens: { ...smallScreens, kept: kept({ '1': { do: ['keep'], go: 'w3' }, '2': 'turn' }) },
     })
     const only = lostIn(bare, bare.factory, () => true)
-    // From there the one way home keeps all; the turn is reached without.
-    const [home, turn] = ['home', 'turn 1 1'].map(
-      (read) => only.find([read], id('home'))[0] ?? expect.fail(read),
-    )
-    expect(home && only.keepsDraft(home, id('kept'))).toBe(false)
-    expect(turn && only.keepsDraft(turn, id('kept'))).toBe(true)
-    expect(home && only.keepsDraft(home, id('home'))).toBe(true)
+    // From there the one way to the one keeps all; the other is reached without.
+    const at = (read: string) => only.find([read], id('home'))[0] ?? expect.fail(read)
+    expect(only.keepsDraft(at('w3'), id('kept'))).toBe(false)
+    expect(only.keepsDraft(at('turn 1 1'), id('kept'))).toBe(true)
+    expect(only.keepsDraft(at('w3'), id('w3'))).toBe(true)
   })
 })

@@ -178,3 +178,77 @@ describe('a long way back', () => {
     expect(from('l1', row({ l5: { a: 'l4' } }))).toBeNull()
   })
 })
+
+describe('out of what does not rest', () => {
+  const menu = (keys: object) => ({ lines: ['p'], widget: { kind: 'menu' }, keys })
+  /** Screens by their keys; a message stands on the first of them, so that nothing rests there. */
+  function told(
+    screens: Readonly<Record<string, object>>,
+    others: readonly Memory[] = [],
+    over: object = {},
+  ) {
+    const home = { alone: true, lines: ['home'], widget: { kind: 'menu' }, keys: {} }
+    const panel = uncheckedPanel({
+      ...{ common: {}, walks: {} },
+      screens: { home, ...screens },
+      ...over,
+    })
+    const [screen = ''] = Object.keys(screens)
+    const way = waysTo(
+      graphOf(panel, panel.factory),
+      id('home'),
+      others,
+    )({
+      ...{ ...on(panel), screen, pointers: {}, says: screen === 'works' ? '' : 'so' },
+    })
+    return way && written(way.inputs)
+  }
+  const onward = (go: string) => ({ say: 'on', go })
+
+  it('three keys are enough, and more are not tried', () => {
+    const chain = { p2: menu({ d: onward('p3') }), p3: menu({ d: 'home' }) }
+    expect(told({ p1: menu({ d: onward('p2') }), ...chain })).toBe('ddd')
+    expect(told({ p0: menu({ d: onward('p1') }), p1: menu({ d: onward('p2') }), ...chain })).toBeNull()
+  })
+
+  it('fewest keys count, those out of it and those after', () => {
+    const row = { l1: menu({ a: 'l2' }), l2: menu({ a: 'home' }) }
+    // One key and two to go are as many as two keys and one to go: the first of them is taken.
+    expect(told({ p1: menu({ d: 'l1', e: onward('p2') }), p2: menu({ d: 'l2' }), ...row })).toBe('daa')
+    expect(told({ p1: menu({ d: 'l2', e: 'l1' }), ...row })).toBe('da')
+    expect(told({ p1: menu({ d: 'l1', e: 'l2' }), ...row })).toBe('ea')
+  })
+
+  it('what is typed may have been more than is seen', () => {
+    const keys = { b: { do: ['back'] }, e: { do: ['clear'] } }
+    const lone = { ...smallScreens.lone, keys, widget: { ...smallScreens.lone.widget, opens: 'value' } }
+    const panel = uncheckedPanel({ screens: { ...smallScreens, lone } })
+    expect(back('d2', id('lone'), { panel })).toEqual({ keys: 'e', at: id('lone') })
+  })
+
+  it('what works already may keep when it ends; what a key begins may not', () => {
+    const works = {
+      lines: ['work'],
+      widget: { kind: 'busy', seconds: 20, then: { do: ['keep'], go: 'home' } },
+    }
+    expect(told({ works })).toBe('(20)')
+    expect(told({ p1: menu({ d: 'works' }), works })).toBeNull()
+    expect(
+      told({
+        works: { ...works, widget: { ...works.widget, then: { do: ['keep'], go: 'p1' } } },
+        p1: menu({ d: 'home' }),
+      }),
+    ).toBe('(20)d')
+  })
+
+  it('no key that writes, whatever is stored', () => {
+    const put = { put: { 'x.bit': 'on' }, go: 'home' }
+    expect(told({ p1: menu({ d: put }) })).toBeNull()
+    expect(told({ p1: menu({ d: put }) }, [], { keeping: 'at-once' })).toBeNull()
+    expect(told({ p1: menu({ d: 'home' }) }, [], { keeping: 'at-once' })).toBe('d')
+    const sometimes = { p1: menu({ d: [{ when: { at: 'x.list', in: ['3'] }, ...put }, { go: 'home' }] }) }
+    expect(told(sometimes, [listIs('1')])).toBe('d')
+    expect(told(sometimes, [listIs('1'), listIs('3')])).toBeNull()
+    expect(told(sometimes, [listIs('3'), listIs('1')])).toBeNull()
+  })
+})
