@@ -92,7 +92,7 @@ const panelTests = tests(core, {
   'panel/forms': 'panel/forms panel/machine panel/wrong-keys',
   'panel/graph': 'panel/graph panel/route',
   'panel/keys': 'panel/keys panel/explain',
-  'panel/lost': 'panel/lost-small panel/lost',
+  'panel/lost': 'panel/lost-small',
   'panel/machine': 'panel/small panel/machine panel/wrong-keys panel/other-panels',
   'panel/patterns': 'panel/patterns',
   'panel/read-back': 'panel/read-back',
