@@ -187,7 +187,9 @@ describe('out of what does not rest', () => {
     others: readonly Memory[] = [],
     over: object = {},
   ) {
-    const home = { alone: true, lines: ['home'], widget: { kind: 'menu' }, keys: {} }
+    // All of them are reached from home, each by its key.
+    const led = Object.keys(screens).map((name, at): [string, string] => [[...'abcfgsz'][at] ?? '0', name])
+    const home = { alone: true, lines: ['home'], widget: { kind: 'menu' }, keys: Object.fromEntries(led) }
     const panel = uncheckedPanel({
       ...{ common: {}, walks: {} },
       screens: { home, ...screens },
