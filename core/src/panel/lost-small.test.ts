@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Memory } from '../memory/memory.ts'
-import { smallScreens, uncheckedPanel } from '../testing/small-panel.ts'
+import { smallDisplay, smallScreens, uncheckedPanel } from '../testing/small-panel.ts'
 import { restingId } from './graph.ts'
 import { lostIn, type Lost } from './lost.ts'
 
@@ -71,10 +71,7 @@ describe('places', () => {
 
 describe('what is half typed', () => {
   // The cursor cannot be seen: what stands there is typed, or stored.
-  const display = {
-    ...{ lines: 1, columns: 20, messages: 1, cursor: ' ' },
-    alphabet: 'abcdefghijklmnopqrstuvwxyz0123456789_ ',
-  }
+  const display = { ...smallDisplay, cursor: ' ' }
   const lone = { ...smallScreens.lone, lines: ['lone {buf}'], keys: {} }
   // Each value is shown as it is keyed.
   const values = ['1', '2', '3'].map((value) => ({ value, keyed: value, shows: value }))

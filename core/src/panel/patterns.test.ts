@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { on, press, smallPanel, smallScreens, uncheckedPanel } from '../testing/small-panel.ts'
+import { on, press, smallDisplay, smallPanel, smallScreens, uncheckedPanel } from '../testing/small-panel.ts'
 import { laid, looksOf, patternsAt, plain, shapeOf, type Gap, type LinePattern } from './patterns.ts'
 
 const gap: Gap = { kind: 'typed', at: 'x.list' }
@@ -180,10 +180,7 @@ describe('the looks of a panel', () => {
   })
 
   it('are two where one of the lines shows what is typed', () => {
-    const display = {
-      ...{ lines: 2, columns: 20, messages: 1, cursor: '_' },
-      alphabet: 'abcdefghijklmnopqrstuvwxyz0123456789_ ',
-    }
+    const display = { ...smallDisplay, lines: 2 }
     const lone = { ...smallScreens.lone, lines: ['lone', '{buf}'] }
     const looks = looksOf(uncheckedPanel({ display, screens: { ...smallScreens, lone } }))
     expect(looks.filter(({ screen, says }) => screen === 'lone' && says === '')).toHaveLength(2)
@@ -191,13 +188,7 @@ describe('the looks of a panel', () => {
 
   it('cover the line of the message, and no other', () => {
     const panel = uncheckedPanel({
-      display: {
-        lines: 2,
-        columns: 20,
-        messages: 2,
-        cursor: '_',
-        alphabet: 'abcdefghijklmnopqrstuvwxyz0123456789_ ',
-      },
+      display: { ...smallDisplay, lines: 2, messages: 2 },
       screens: {
         ...smallScreens,
         kept: { ...smallScreens.kept, lines: ['kept', 'below'], keys: { '1': { say: 'so' } } },

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { on, press, smallScreens, uncheckedPanel } from '../testing/small-panel.ts'
+import { on, press, smallDisplay, smallScreens, uncheckedPanel } from '../testing/small-panel.ts'
 import type { Compiled } from './compiled.ts'
 import { displayReader, placeAt, type Place } from './read-off.ts'
 
@@ -183,10 +183,7 @@ describe('what a gap says', () => {
 })
 
 describe('lines', () => {
-  const display = {
-    ...{ lines: 2, columns: 20, messages: 1, cursor: '_' },
-    alphabet: 'abcdefghijklmnopqrstuvwxyz0123456789_ ',
-  }
+  const display = { ...smallDisplay, lines: 2 }
   it('that nobody read count against a place where something must stand', () => {
     const two = kept('top', { lines: ['top', 'below'] }, { display })
     expect(said(two, ['top'])).toEqual({ ...plainly, strange: 1 })

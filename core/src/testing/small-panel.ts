@@ -104,14 +104,16 @@ export const smallScreens = {
   },
   w3: { lines: ['w3'], widget: { kind: 'menu' }, keys: { c: '>', d: '<' } },
 }
+/** Its display: one line. */
+export const smallDisplay = {
+  ...{ lines: 1, columns: 20, messages: 1, cursor: '_' },
+  alphabet: 'abcdefghijklmnopqrstuvwxyz0123456789_ ',
+}
 const description = (over: object = {}): PanelInterface =>
   ({
     ...{ kind: 'interface', id: 'interface/small', version: '1', maker: 'x', name: 'small' },
     regions: ['europe'],
-    display: {
-      ...{ lines: 1, columns: 20, messages: 1, cursor: '_' },
-      alphabet: 'abcdefghijklmnopqrstuvwxyz0123456789_ ',
-    },
+    display: smallDisplay,
     keys: [['0', '1', '2', '3', '4', '5', '6', '7', '8', '9', 'a', 'b', 'c', 'd', 'e', 'f', 'g', 's', 'z']],
     pointers: { n: { from: 1, to: 3, ends: 'wrap' }, m: { from: 1, to: 2, ends: 'stop' } },
     fields: { 'x.list': list('2'), 'x.bit': bit('off') },
