@@ -21,7 +21,7 @@ import {
   SCHEMA,
   startOps,
   targetsOf,
-  unsettersOf,
+  placesToUnset,
   type Catalogue,
   type Device,
   type Edit,
@@ -183,13 +183,16 @@ export class Draft {
   }
 
   /** What somebody saw who looked at a place, or timed a customer coming home well before the delay ended. */
-  #seen(stop: ProofStop, { kind, subject }: ProofKey): Partial<Pick<TestResult, 'reading' | 'note'>> {
+  #seen(
+    stop: ProofStop,
+    { kind, subject, unsetAt }: ProofKey,
+  ): Partial<Pick<TestResult, 'reading' | 'note'>> {
     const job = { doc: this.doc, catalogue: this.catalogue, figures: defaultHouseRules.figures }
     if (kind === 'mount') {
       const points = mountPoints(job, stop, job.figures)
       return { note: mountNote(points, new Set(points.map((point) => point.key)), '') ?? '' }
     }
-    const [at] = unsettersOf(job, subject)
+    const at = placesToUnset(job, subject).find(({ id }) => id === unsetAt)
     if (kind !== 'home' || !at) return {}
     const seconds = Math.round((homeDelay(job, subject) ?? 0) / 2)
     const verdict = homeVerdict(job, subject, { seconds, alarmed: false, slowest: true, at })

@@ -130,13 +130,18 @@ export function fennelBank(catalogue: Catalogue): Draft {
     ...freshEvidence(idris, later(morning, 150)),
     until: later(morning, 330),
   })
-  job.result({ kind: 'placement', subject: 'device:den', loop: null }, idris, later(morning, 155), {
-    outcome: 'fail',
-    reading: 2,
-    note: 'behind the metal shelf',
-  })
+  job.result(
+    { kind: 'placement', subject: 'device:den', loop: null, unsetAt: '' },
+    idris,
+    later(morning, 155),
+    {
+      outcome: 'fail',
+      reading: 2,
+      note: 'behind the metal shelf',
+    },
+  )
   const hall = job.zone('hall', 'motion').id
-  job.result({ kind: 'armed', subject: hall, loop: null }, idris, later(morning, 158), {
+  job.result({ kind: 'armed', subject: hall, loop: null, unsetAt: '' }, idris, later(morning, 158), {
     outcome: 'inconclusive',
     note: 'it was still asleep',
   })

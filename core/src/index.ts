@@ -260,21 +260,22 @@ export { servedAreas, serveOps } from './premises/served-areas.ts'
 export { modesOf, type ModeTrip } from './response/modes.ts'
 
 export { moveToAreaOps } from './zones/area-move.ts'
+export { cautions, hints } from './proof/advice.ts'
 export {
-  cautions,
-  hints,
+  mayBeUnused,
   openProofs,
   proofRoute,
   resultProblem,
   settledSubjects,
   testBlocked,
 } from './proof/owed.ts'
-export type { ProofItem, ProofKey, ProofStop } from './proof/owed.ts'
+export type { ProofItem, ProofStop } from './proof/owed.ts'
+export type { ProofKey } from './proof/table.ts'
 export { alsoShows, proofMethods, proofRules, stationSees } from './proof/table.ts'
 
 export { armedRun, expectedTrip, seenWords, verdictOf } from './proof/armed.ts'
 export type { ArmedSetting, Seen } from './proof/armed.ts'
-export { homeDelay, homeVerdict, unsettersOf } from './proof/coming-home.ts'
+export { homeDelay, homeVerdict, NOT_USED, placesToUnset } from './proof/coming-home.ts'
 export type { CameHome, HomeVerdict } from './proof/coming-home.ts'
 export { mountNote, mountPoints, PRESS_SECONDS } from './proof/mounting.ts'
 export { clocksOf, leftWords } from './proof/clocks.ts'

@@ -157,6 +157,8 @@ export const test = evidence({
     method: starts('', field('method', text(80))),
     outcome: field('outcome', z.enum(['pass', 'fail', 'inconclusive'])),
     reading: field('reading', z.number().min(-200).max(1000).nullable()),
+    /** Where somebody who came home unset: a keypad's name, `fob` or `panel`; empty for every other proof. */
+    unsetAt: starts('', field('unset at', text(90))),
     note: starts('', field('note', text(500))),
   },
 })

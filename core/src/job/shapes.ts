@@ -120,6 +120,11 @@ export const shapes: readonly Shape[] = [
     says: 'A second unset that clears is a proof; mains that are off are a temporary state.',
     types: { test: '07b22ede7c3ef647', state: '171f17bb38f0cac9', 'state-end': '7e58a2c57e3ad051' },
   },
+  {
+    schema: 16,
+    says: 'Coming home is timed at each place where it can be unset, and says at which.',
+    types: { test: 'f3cb1fd4f840f630' },
+  },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

@@ -103,4 +103,6 @@ export const upgrades: readonly Step[] = [
   filling(14, { job: { panelCame: null }, device: { movedAt: null } }),
   // Shape 15 only allows more: a second unset that clears, and mains that are off to see their report.
   filling(15, {}),
+  // Shape 16: coming home is timed at each keypad; before it was not said at which.
+  filling(16, { test: { unsetAt: '' } }),
 ]

@@ -5,8 +5,10 @@ import { tripsOf } from '../response/modes.ts'
 import { systemOf } from '../system/system.ts'
 import { catalogue, cleanHouse, cleanMorrow, cleanTarn, type SmallJob } from '../testing/small-job.ts'
 import { jobOnEach } from '../testing/panels.ts'
-import { homeVerdict, unsettersOf, type CameHome } from './coming-home.ts'
-import { proofRoute } from './owed.ts'
+import { homeVerdict, NOT_USED, placesToUnset, type CameHome } from './coming-home.ts'
+import { mayBeUnused, proofRoute } from './owed.ts'
+import { itemsOf, learned, one, record, two as late } from './testing/proved-jobs.ts'
+import { evidenceBy } from '../job/testing/records.ts'
 import { recordsOf } from '../job/document.ts'
 
 const { figures } = defaultHouseRules
@@ -119,7 +121,7 @@ describe('coming home, timed', () => {
       job.set(zone.id, { response: delayed.key })
       const stop = proofRoute(job.doc, catalogue, null).find(({ id }) => id === zone.device)
       expect(stop?.items.map(({ kind }) => kind)).toContain('home')
-      const [first] = unsettersOf(on(job), zone.id)
+      const [first] = placesToUnset(on(job), zone.id)
       if (!first) throw new Error('nothing to unset at')
       const verdict = (seconds: number, alarmed = false) =>
         homeVerdict(on(job), zone.id, { seconds, alarmed, slowest: true, at: first })?.outcome
@@ -137,27 +139,136 @@ describe('where people unset', () => {
   it('is no keypad that does not unset the area of the door', () => {
     const job = cleanMorrow().area(2, 'annexe').add('annexe', 'keyplate-w', { room: 'annexe' })
     job.serves('annexe', 2)
-    expect(unsettersOf(on(job), job.zone('front').id).map(({ id }) => id)).toEqual(['device:keypad'])
+    expect(placesToUnset(on(job), job.zone('front').id).map(({ id }) => id)).toEqual(['device:keypad'])
     job.serves('annexe', 1, 2)
-    expect(unsettersOf(on(job), job.zone('front').id).map(({ id }) => id)).toHaveLength(2)
+    expect(placesToUnset(on(job), job.zone('front').id).map(({ id }) => id)).toHaveLength(2)
   })
 
-  it('is the keypad, then a fob that disarms; the panel itself where neither is planned', () => {
-    expect(unsettersOf(on(house()), house().zone('porch').id).map(({ id }) => id)).toEqual(['device:keypad'])
+  const places = (job: SmallJob, zone = 'porch') =>
+    placesToUnset(on(job), job.zone(zone).id).map(({ id }) => id)
+
+  it('is every keypad, nearest first; without one a fob that disarms, else the panel itself', () => {
+    expect(places(house())).toEqual(['device:keypad'])
     const both = house().add('fob', 'quartet-c', { room: '' }).add('far', 'tapwell-c', { room: 'landing' })
-    expect(unsettersOf(on(both), both.zone('porch').id).map(({ id }) => id)).toEqual([
-      ...['device:keypad', 'device:far', 'fob'],
-    ])
+    expect(places(both)).toEqual(['device:keypad', 'device:far'])
     // The nearest comes first, whatever the order of the kit.
-    const near = house().add('near', 'tapwell-c', { room: 'porch' })
-    expect(unsettersOf(on(near), near.zone('porch').id).map(({ id }) => id)).toEqual([
+    expect(places(house().add('near', 'tapwell-c', { room: 'porch' }))).toEqual([
       ...['device:near', 'device:keypad'],
     ])
-    const safe = house().add('fob', 'safekey', { room: '' })
-    expect(unsettersOf(on(safe), safe.zone('porch').id).map(({ id }) => id)).toEqual(['device:keypad'])
-    const later = house().set('device:keypad', { deferred: 'comes later' })
-    expect(unsettersOf(on(later), later.zone('porch').id)).toEqual([
+    const later = { deferred: 'comes later' }
+    const fob = house().add('fob', 'quartet-c', { room: '' }).set('device:keypad', later)
+    expect(places(fob)).toEqual(['fob'])
+    const safe = house().add('fob', 'safekey', { room: '' }).set('device:keypad', later)
+    expect(places(safe)).toEqual(['panel'])
+    expect(placesToUnset(on(house().set('device:keypad', later)), house().zone('porch').id)).toEqual([
       { id: 'panel', name: 'the panel itself' },
+    ])
+  })
+})
+
+describe('a door and two keypads', () => {
+  /** Learned door and keypads: one in the hall, one on the landing. */
+  const two = () => learned(house().add('far', 'tapwell-c', { room: 'landing' }), 'porch', 'keypad', 'far')
+  const homes = (job: SmallJob) => itemsOf(job, 'porch').filter(({ kind }) => kind === 'home')
+  const states = (job: SmallJob) => homes(job).map(({ unsetAt, state }) => [unsetAt, state])
+  const timed = (job: SmallJob, place: string, over: Parameters<typeof record>[2] = {}): SmallJob => {
+    const item = homes(job).find(({ unsetAt }) => unsetAt === place)
+    if (!item) throw new Error(`not owed at ${place}`)
+    return record(job, item, { reading: 20, ...over })
+  }
+
+  it('are owed each for itself, and named by their place', () => {
+    const job = two()
+    expect(homes(job).map(({ label }) => label)).toEqual([
+      'reed, zone 01, at Tapwell C keypad in hall',
+      'reed, zone 01, at Tapwell C keypad in landing',
+    ])
+    timed(job, 'device:far')
+    expect(states(job)).toEqual([
+      ['device:keypad', 'owed'],
+      ['device:far', 'pass'],
+    ])
+    timed(job, 'device:keypad', { outcome: 'fail' })
+    expect(states(job)).toEqual([
+      ['device:keypad', 'fail'],
+      ['device:far', 'pass'],
+    ])
+  })
+
+  it('of one keypad the label says none, and a keypad that is added is owed', () => {
+    const job = learned(house(), 'porch', 'keypad')
+    expect(homes(job).map(({ label }) => label)).toEqual(['reed, zone 01'])
+    timed(job, 'device:keypad')
+    learned(job.add('far', 'tapwell-c', { room: 'landing' }), 'porch', 'keypad', 'far')
+    expect(states(job)).toEqual([
+      ['device:keypad', 'pass'],
+      ['device:far', 'owed'],
+    ])
+  })
+
+  it('wait for a keypad that the panel does not know', () => {
+    const job = learned(house().add('far', 'tapwell-c', { room: 'landing' }), 'porch', 'keypad')
+    expect(homes(job).map(({ state, waits }) => [state, waits])).toEqual([
+      ['owed', ''],
+      ['waits', 'Enrol Tapwell C keypad in landing first: it is unset there.'],
+    ])
+  })
+
+  it('that was moved are owed anew there alone', () => {
+    const job = timed(timed(two(), 'device:keypad'), 'device:far')
+    job.set('device:far', { movedAt: one })
+    expect(states(job)).toEqual([
+      ['device:keypad', 'pass'],
+      ['device:far', 'stale'],
+    ])
+    expect(homes(job)[1]?.changed).toEqual(['its keypad was moved since'])
+  })
+
+  it('nobody unsets there is said only beside another that suffices, and stands no longer than that', () => {
+    const job = two()
+    const may = () => homes(job).map((item) => mayBeUnused(itemsOf(job, 'porch'), item))
+    expect(may()).toEqual([false, false])
+    timed(job, 'device:keypad', { outcome: 'fail' })
+    expect(may()).toEqual([false, false])
+    timed(job, 'device:keypad')
+    expect(may()).toEqual([false, true])
+    timed(job, 'device:far', { reading: null, method: NOT_USED })
+    expect(states(job)).toEqual([
+      ['device:keypad', 'pass'],
+      ['device:far', 'pass'],
+    ])
+    // What is not used vouches for nothing else.
+    expect(may()).toEqual([false, true])
+    timed(job, 'device:keypad', { outcome: 'fail', at: one })
+    expect(states(job)).toEqual([
+      ['device:keypad', 'fail'],
+      ['device:far', 'stale'],
+    ])
+    expect(homes(job)[1]?.changed).toEqual(['no other place to unset is timed'])
+  })
+
+  it('of before it was said where stand for the only place, and for all where it was handed over with them', () => {
+    const unsaid = (job: SmallJob) => {
+      const [item] = homes(job)
+      if (!item) throw new Error('not owed')
+      return record(job, { ...item, unsetAt: '' }, { reading: 20 })
+    }
+    expect(states(unsaid(learned(house(), 'porch', 'keypad')))).toEqual([['device:keypad', 'pass']])
+    const job = unsaid(two())
+    expect(states(job)).toEqual([
+      ['device:keypad', 'owed'],
+      ['device:far', 'owed'],
+    ])
+    const handedOver = (at: string) => {
+      const rules = { type: 'fixed-rules', id: 'fixed-rules:1', rules: defaultHouseRules }
+      const done = unsaid(two())
+      return done.apply([{ op: 'add', record: { ...rules, ...evidenceBy('Idris', at) } as never }])
+    }
+    expect(states(handedOver(one)).map(([, state]) => state)).toEqual(['pass', 'pass'])
+    expect(states(handedOver('2026-05-04T11:00:00Z')).map(([, state]) => state)).toEqual(['owed', 'owed'])
+    // A later result at a place takes the place of one that says none.
+    expect(states(timed(handedOver(one), 'device:far', { outcome: 'fail', at: late }))[1]).toEqual([
+      ...['device:far', 'fail'],
     ])
   })
 })

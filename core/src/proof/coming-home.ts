@@ -1,4 +1,4 @@
-import type { Figures } from '../house-rules/house-rules.ts'
+import { defaultHouseRules, type Figures } from '../house-rules/house-rules.ts'
 import { recordOf } from '../job/document.ts'
 import type { TestResult, Zone } from '../job/records.ts'
 import { houseOf, paceOf, type Walk } from '../premises/house.ts'
@@ -40,13 +40,19 @@ export interface HomeVerdict {
 /** What two taps of a hand may be off by, s (house judgement). */
 const TAPS = 3
 
+/** How a place is recorded at which nobody unsets who comes in by the door. */
+export const NOT_USED = 'nobody unsets there, coming in by this door'
+
 /** A job and the figures of its house rules. */
 export interface JobAndFigures extends JobAndCatalogue {
   readonly figures: Figures
 }
 
-/** Where a zone's people can unset: keypads that serve its area, the nearest of its door first, then a fob. */
-export function unsettersOf(job: JobAndFigures, zoneId: string): readonly Unsetter[] {
+/**
+ * Where who comes in by a zone can unset: the keypads that serve its area, nearest its door first; where there is none a fob, else
+ * the panel itself. Coming home is owed at each.
+ */
+export function placesToUnset(job: JobAndCatalogue, zoneId: string): readonly Unsetter[] {
   const { doc, catalogue } = job
   const system = systemOf(doc, catalogue)
   const zone = recordOf(doc, 'zone', zoneId)
@@ -54,14 +60,28 @@ export function unsettersOf(job: JobAndFigures, zoneId: string): readonly Unsett
   const keypads = there
     .filter(({ device, model }) => model.class === 'keypad' && serves(job, zone, device.id))
     .map(({ device, model }) => ({
-      ...{ id: device.id, name: device.room === '' ? model.name : `${model.name} in ${device.room}` },
-      seconds: walkTo(job, zone, device.id)?.seconds ?? Infinity,
+      id: device.id,
+      name: device.room === '' ? model.name : `${model.name} in ${device.room}`,
     }))
-    .sort((a, b) => a.seconds - b.seconds || 0)
-    .map(({ id, name }) => ({ id, name }))
+  if (keypads.length > 1) return nearestFirst(job, zone, keypads)
+  if (keypads.length === 1) return keypads
   const fob = there.some(({ model }) => model.slot === 'fob' && model.disarms)
-  const list = [...keypads, ...(fob ? [{ id: 'fob', name: 'a fob' }] : [])]
-  return list.length > 0 ? list : [{ id: 'panel', name: 'the panel itself' }]
+  return fob ? [{ id: 'fob', name: 'a fob' }] : [{ id: 'panel', name: 'the panel itself' }]
+}
+
+function nearestFirst(job: JobAndCatalogue, zone: Zone | null, keypads: Unsetter[]): readonly Unsetter[] {
+  // Every pace makes the same order of them, so that no house rule is asked.
+  const { figures } = defaultHouseRules
+  const seconds = new Map(
+    keypads.map(({ id }) => [id, walkTo({ ...job, figures }, zone, id)?.seconds ?? Infinity]),
+  )
+  const of = ({ id }: Unsetter): number => seconds.get(id) ?? Infinity
+  return keypads.toSorted((a, b) => of(a) - of(b) || 0)
+}
+
+/** People come in by what opens and starts an entry delay. */
+export function opensForHome(job: JobAndCatalogue, zone: Zone): boolean {
+  return (zone.event === 'open' || zone.event === 'terminals') && homeDelay(job, zone.id) !== null
 }
 
 /** The entry delay that a door starts, s; null where its trip starts none. */

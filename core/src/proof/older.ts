@@ -14,12 +14,17 @@ export interface Older {
   readonly without: ReadonlySet<ProofKind>
 }
 
+/** When a job was first handed over, ISO 8601; null for one that was not. */
+export function handedOverAt(doc: JobDocument): string | null {
+  return evidenceOf(doc, 'fixed-rules')[0]?.at ?? null
+}
+
 /**
  * The proofs that a job was handed over without, by lists: a proof that is owed blocks a hand-over, so where none of a list was made
  * there was none yet. Null for a job that was not handed over, or had them all.
  */
 export function handedOverOlder(doc: JobDocument): Older | null {
-  const at = evidenceOf(doc, 'fixed-rules')[0]?.at ?? null
+  const at = handedOverAt(doc)
   if (at === null) return null
   const made = new Set(evidenceOf(doc, 'test').flatMap((result) => (result.at <= at ? [result.kind] : [])))
   const without = new Set(later.filter((kinds) => !kinds.some((kind) => made.has(kind))).flat())

@@ -8,36 +8,27 @@ import { isDeviceInPanel, isInPanel } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
 import type { Device, TestResult, Zone } from '../job/records.ts'
 import { wipedAt } from '../job/wiped.ts'
-import { quarterWaveCm } from '../fit/spots.ts'
 import { kindOf } from '../response/advise.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { provisionalUntil } from './battery.ts'
-import { changedSince, PANEL, startedDelay } from './copy.ts'
+import { NOT_USED, opensForHome, placesToUnset } from './coming-home.ts'
+import { changedSince, PANEL } from './copy.ts'
 import { movedSince } from './moved.ts'
-import { handedOverOlder, isOwedOf, type Older } from './older.ts'
+import { handedOverAt, handedOverOlder, isOwedOf, type Older } from './older.ts'
 import { openState, openStates, stationOnTest } from './states.ts'
 import {
   deviceProofs,
   eventProofs,
   isReported,
   panelProofs,
-  proofHow,
   proofRules,
+  type ProofKey,
   type ProofKind,
 } from './table.ts'
 
-/** What one result is looked up by: kind, subject and button. */
-export interface ProofKey {
-  readonly kind: ProofKind
-  /** Name of the zone, the device, or PANEL. */
-  readonly subject: string
-  /** The button, by its loop; null for what has none. */
-  readonly loop: number | null
-}
-
 /** One proof: what the last result says and every result on record. */
 export interface ProofItem extends ProofKey {
-  /** `kind subject loop`, for lists. */
+  /** `kind subject loop place`, for lists. */
   readonly key: string
   /** What it is about beside its device: `Smoke, zone 12` or `Disarm`; empty for the device as a whole. */
   readonly label: string
@@ -131,6 +122,7 @@ interface Wanted extends Partial<Pick<ProofItem, 'label' | 'event' | 'alarm' | '
   readonly kind: ProofKind
   readonly subject: string
   readonly loop?: number | null
+  readonly unsetAt?: string
   readonly waits?: string
   readonly from?: string | null
   /** A moment after which a result no longer stands, and what happened then. */
@@ -168,14 +160,36 @@ function itemsOf(look: Look, of: Pick<Stop, 'device' | 'model' | 'family' | 'zon
     ...(model.class === 'keypad' ? callsWanted(look, device, wait) : []),
   ]
   const subjects = [device.id, ...of.zones.map(({ id }) => id)]
-  return list
-    .filter(isOwedOf(look, subjects))
-    .map((wanted) => itemOf(look, wanted))
-    .sort(byKind)
+  const items = list.filter(isOwedOf(look, subjects)).map((wanted) => itemOf(look, wanted))
+  return items.map((item) => unusedStands(items, item)).sort(byKind)
+}
+
+/** That nobody unsets at a place stands only while another one of the same door is timed. */
+function unusedStands(items: readonly ProofItem[], item: ProofItem): ProofItem {
+  if (item.kind !== 'home' || item.state !== 'pass' || item.results.at(-1)?.method !== NOT_USED) return item
+  return mayBeUnused(items, item)
+    ? item
+    : { ...item, state: item.waits === '' ? 'stale' : 'waits', changed: ['no other place to unset is timed'] }
+}
+
+/** Whether it may be said of a place that nobody unsets there, coming in by that door: another one is timed and suffices. */
+export function mayBeUnused(items: readonly ProofItem[], { kind, subject, key }: ProofItem): boolean {
+  return (
+    kind === 'home' &&
+    items.some(
+      (other) =>
+        other.kind === 'home' &&
+        other.subject === subject &&
+        other.key !== key &&
+        other.state === 'pass' &&
+        other.results.at(-1)?.method !== NOT_USED,
+    )
+  )
 }
 
 /** The proofs of one event of a device. */
-function zoneWanted({ doc, system }: Look, { model, family, behind }: Stop, zone: Zone): Wanted[] {
+function zoneWanted(look: Look, { model, family, behind }: Stop, zone: Zone): Wanted[] {
+  const { doc, system } = look
   const loop = model.loops.find((item) => item.event === zone.event)
   if (!loop) return []
   const type = system.panel?.responseTypes.find((item) => item.key === zone.response)
@@ -186,18 +200,25 @@ function zoneWanted({ doc, system }: Look, { model, family, behind }: Stop, zone
   // A type that hides the question decides it by itself, and may report: then it is owed, not left out.
   const reports = zone.report || (type?.hides.includes('report') ?? true)
   const reported = system.info.monitored && reports && isReported(loop.event)
-  const kinds = [
-    ...eventProofs(loop.event),
-    ...homeProof(doc, system, zone),
-    ...(reported ? (['report'] as const) : []),
-  ]
-  return kinds.map((kind) => ({ ...base, kind }))
+  const kinds = [...eventProofs(loop.event), ...(reported ? (['report'] as const) : [])]
+  return [...kinds.map((kind) => ({ ...base, kind })), ...homesWanted(look, zone, base)]
 }
 
-/** People come in by what opens and starts an entry delay: whether they unset in time is timed. */
-function homeProof(doc: JobDocument, { panel }: System, zone: Zone): readonly ProofKind[] {
-  const opens = zone.event === 'open' || zone.event === 'terminals'
-  return opens && startedDelay(doc, panel, zone) !== null ? ['home'] : []
+/** Whether the panel knows what it is unset at: a wired keypad and the panel itself are there at once, of fobs any may do it. */
+function isKeyedAt({ doc, system }: Look, place: string): boolean {
+  const family = system.byId.get(place)?.family ?? null
+  return family === null || isDeviceInPanel(doc, place)
+}
+
+/** People come in by what opens and starts an entry delay: whether they unset in time is timed, at each place where they can. */
+function homesWanted(look: Look, zone: Zone, base: Omit<Wanted, 'kind'>): Wanted[] {
+  if (!opensForHome(look, zone)) return []
+  const places = placesToUnset(look, zone.id)
+  return places.map(({ id, name }) => ({
+    ...{ ...base, kind: 'home', unsetAt: id },
+    label: places.length > 1 ? `${base.label ?? ''}, at ${name}` : base.label,
+    waits: base.waits || (isKeyedAt(look, id) ? '' : `Enrol ${name} first: it is unset there.`),
+  }))
 }
 
 /** Every button of a fob in its slot, by itself. */
@@ -326,15 +347,17 @@ function downstreamWaits(look: Look, repeater: Device): string {
 }
 
 function itemOf(look: Look, wanted: Wanted): ProofItem {
-  const { kind, subject, loop = null, waits = '', from = null } = wanted
+  const { kind, subject, waits = '', from = null } = wanted
+  const { loop, unsetAt } = { loop: null, unsetAt: '', ...wanted }
   const { label = '', event = null, alarm = null, silent = false } = wanted
-  const key = keyOf({ kind, subject, loop })
-  const results = look.results.get(key) ?? []
+  const key = keyOf({ kind, subject, loop, unsetAt })
+  const results = [...unplaced(look, wanted), ...(look.results.get(key) ?? [])]
   const last = results.at(-1)
-  const changed = last ? changedUnder(look, last, wanted.since ?? movedSince(look, { kind, subject })) : []
+  const moved = movedSince(look, { kind, subject, unsetAt })
+  const changed = last ? changedUnder(look, last, wanted.since ?? moved) : []
   const told = !last ? 'owed' : changed.length > 0 ? 'stale' : last.outcome
   return {
-    ...{ key, kind, subject, loop, results, changed, waits, from },
+    ...{ key, kind, subject, loop, unsetAt, results, changed, waits, from },
     ...{ label, event, alarm, silent },
     state: told !== 'pass' && waits !== '' ? 'waits' : told,
     again: again(look, told, last),
@@ -352,8 +375,20 @@ function changedUnder(look: Look, last: TestResult, since: Wanted['since'] | nul
   return changed.length === 0 && since && last.at < since.at ? [since.words] : changed
 }
 
-function keyOf({ kind, subject, loop }: ProofKey): string {
-  return `${kind} ${subject} ${loop ?? ''}`.trim()
+/**
+ * Results of coming home that do not say where it was unset: there was no asking before. They stand for the only place there is, and
+ * for every place where the job was handed over with them.
+ */
+function unplaced(look: Look, { kind, subject, unsetAt }: Wanted): readonly TestResult[] {
+  if (kind !== 'home' || unsetAt === undefined) return []
+  const list = look.results.get(keyOf({ kind, subject, loop: null, unsetAt: '' })) ?? []
+  if (list.length === 0 || placesToUnset(look, subject).length === 1) return list
+  const handedOver = handedOverAt(look.doc)
+  return list.filter(({ at }) => handedOver !== null && at <= handedOver)
+}
+
+function keyOf({ kind, subject, loop, unsetAt }: ProofKey): string {
+  return `${kind} ${subject} ${loop ?? ''} ${unsetAt}`.trim()
 }
 
 const order = Object.keys(proofRules)
@@ -397,61 +432,6 @@ function tamperOpen(doc: JobDocument, catalogue: Catalogue): boolean {
   return [...last.values()].some(
     (result) => result.outcome === 'fail' && changedSince(doc, catalogue, result).length === 0,
   )
-}
-
-/** Cautions that belong to a proof, in the order of harm. */
-// eslint-disable-next-line complexity -- one guard per fact, read from top to bottom
-export function cautions(item: ProofItem, model: DeviceModel | null): string[] {
-  const { kind, alarm, event } = item
-  if (kind === 'mount' && (model === null || model.class === 'repeater'))
-    return [
-      'Mains: wiring and outlets are for those who are licensed; switch off by the breaker and see that it is dead before a cover comes off.',
-    ]
-  if (kind === 'mount' || kind === 'placement' || kind === 'average')
-    return ['On a ladder: have it held, both feet on the rungs, never reach sideways.']
-  if (kind === 'mains')
-    return ['Mains: switch off by the breaker and see that it is dead; wiring is for those who are licensed.']
-  if (kind === 'battery' && model === null)
-    return ['Batteries: no metal across the poles; lead-acid ones are heavy and give off gas when charged.']
-  if (!proofRules[kind].alarms) return []
-  const list: string[] = []
-  if (item.silent && (alarm === 'panic' || event === 'panic-silent'))
-    list.push('A silent panic test can bring armed police: the station must know before it is pressed.')
-  else if (alarm === 'panic' || kind === 'calls')
-    list.push('A panic test can bring police: the station must know before it is pressed.')
-  if (alarm === 'medical') list.push('A medical call brings an ambulance: the station must know first.')
-  if (alarm === 'fire')
-    list.push(
-      'Test smoke and heat with the maker’s aerosol, warm air or button only, by the fire code’s method; never with a flame. A fire alarm may bring the fire service.',
-    )
-  if (alarm === 'gas')
-    list.push('Test CO with the maker’s test gas or button only; never with exhaust or charcoal.')
-  if (
-    kind === 'sounds' ||
-    (kind !== 'report' && kind !== 'path' && (alarm === 'burglary' || alarm === 'fire'))
-  )
-    list.push('Siren sound harms hearing: protect your ears, keep people away from it, sound it briefly.')
-  return list
-}
-
-/** What a proof shows and how it is done without fooling oneself. */
-export function hints(item: ProofItem, model: DeviceModel | null, family: Family | null): string[] {
-  const how = [...proofHow(item.kind, { event: item.event, class: model?.class ?? 'panel' })]
-  if ((item.kind === 'placement' || item.kind === 'average') && family) {
-    const { unit, best, least, readAt } = family.placement
-    how.unshift(
-      `Read it at the ${readAt}. Aim for ${best} ${unit} or more; below ${least} ${unit} it does not hold. Moving it a quarter wave (${quarterWaveCm(family)} cm) often helps.`,
-    )
-    if (family.answerMinutes !== undefined && readAt === 'device')
-      how.push(
-        `It answers for about ${family.answerMinutes} minutes after its cover closes; opening and closing it again starts them anew.`,
-      )
-  }
-  if (item.kind === 'armed' && model?.class === 'motion' && family?.way === 'one-way')
-    how.push(
-      `One-way motions sleep after a trip: leave the room for ${model.sleepsSeconds === undefined ? 'the sleep time' : `${model.sleepsSeconds} s`} first, else it is inconclusive.`,
-    )
-  return how
 }
 
 /** What is proved, and the radio family of the device; null for a wired one. */

@@ -6,7 +6,7 @@ import type { Signoff, TestResult } from '../job/records.ts'
 import type { Person } from '../records/fields.ts'
 import { proofCopy } from './copy.ts'
 import { keyedNow } from './keyed.ts'
-import type { ProofKey } from './owed.ts'
+import type { ProofKey } from './table.ts'
 
 /** Who proved it and when (ISO 8601), and what came of it. */
 export interface Proved {
@@ -17,14 +17,14 @@ export interface Proved {
 /** The record of a result, with a copy of what it is of as the plan now has it. */
 export function proofRecord(
   { doc, catalogue }: JobAndCatalogue,
-  { kind, subject, loop }: ProofKey,
+  { kind, subject, loop, unsetAt }: ProofKey,
   { made, result }: Proved,
 ): TestResult {
   return {
     ...blankTest,
     ...freshEvidence(made.who, made.at),
     id: made.id,
-    ...{ subject, kind, loop, of: proofCopy(doc, catalogue, subject) },
+    ...{ subject, kind, loop, unsetAt, of: proofCopy(doc, catalogue, subject) },
     ...result,
   }
 }

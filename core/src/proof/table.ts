@@ -4,6 +4,17 @@ import type { proofKinds } from '../job/records.ts'
 /** The kind of a proof. */
 export type ProofKind = (typeof proofKinds)[number]
 
+/** What one result is looked up by: kind, subject, button, and where who came home unset. */
+export interface ProofKey {
+  readonly kind: ProofKind
+  /** Name of the zone, the device, or PANEL. */
+  readonly subject: string
+  /** The button, by its loop; null for what has none. */
+  readonly loop: number | null
+  /** A keypad's name, `fob` or `panel`; empty for all but coming home. */
+  readonly unsetAt: string
+}
+
 /** One kind of proof: what it is called, what it is about, and whether it raises an alarm. */
 export interface ProofRule {
   readonly name: string

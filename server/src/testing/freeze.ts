@@ -122,7 +122,7 @@ try {
       op: 'add',
       record: proofRecord(
         { doc, catalogue },
-        { kind, subject: device.id, loop: null },
+        { kind, subject: device.id, loop: null, unsetAt: '' },
         { made: { id: `test:${randomUUID()}`, who: idris.me, at: now() }, result: { outcome, reading } },
       ),
     })

@@ -114,16 +114,19 @@ onUnmounted(close)
     @change="fromPhoto"
   />
   <v-dialog v-model="open" max-width="520" @update:model-value="close">
-    <v-card class="pa-4" title="Scan a code">
-      <p v-if="said" role="alert" class="said">▲ {{ said }}</p>
-      <template v-else>
-        <video ref="video" muted playsinline class="seen"></video>
-        <p class="quiet">Hold the sticker or the box label before the camera, near and straight on.</p>
-      </template>
-      <div class="acts">
-        <v-btn variant="text" height="48" @click="close">Cancel</v-btn>
-        <v-btn variant="tonal" height="48" @click="photo?.click()">Take a photo instead</v-btn>
-      </div>
+    <v-card aria-label="Scan a code">
+      <v-card-title>Scan a code</v-card-title>
+      <v-card-text>
+        <p v-if="said" role="alert" class="said">▲ {{ said }}</p>
+        <template v-else>
+          <video ref="video" muted playsinline class="seen"></video>
+          <p class="quiet">Hold the sticker or the box label before the camera, near and straight on.</p>
+        </template>
+        <div class="acts">
+          <v-btn variant="text" height="48" @click="close">Cancel</v-btn>
+          <v-btn variant="tonal" height="48" @click="photo?.click()">Take a photo instead</v-btn>
+        </div>
+      </v-card-text>
     </v-card>
   </v-dialog>
 </template>

@@ -4,23 +4,31 @@ import {
   homeDelay,
   homeVerdict,
   jobInfo,
+  mayBeUnused,
+  NOT_USED,
   paceOf,
+  placesToUnset,
   setOp,
-  unsettersOf,
   type CameHome,
   type HomeVerdict,
   type Op,
+  type ProofItem,
 } from '#core'
 import { useJob } from '../../store/job-store.ts'
 
-/** Somebody comes home by a door: one tap as it opens, one when it is unset or alarms; seconds left beside the plan. */
-const props = defineProps<{ zone: string }>()
-const emit = defineEmits<{ came: [verdict: HomeVerdict, seconds: number, ops: readonly Op[]] }>()
+/** Somebody comes home by a door and unsets at one place: one tap as it opens, one when it is unset or alarms; seconds left beside the plan. */
+const props = defineProps<{ item: ProofItem; items: readonly ProofItem[] }>()
+const emit = defineEmits<{
+  came: [verdict: HomeVerdict, seconds: number, ops: readonly Op[]]
+  unused: []
+}>()
 const job = useJob()
 const at = computed(() => ({ doc: job.doc, catalogue: job.catalogue, figures: job.rules.figures }))
-const delay = computed(() => homeDelay(at.value, props.zone) ?? 0)
-const places = computed(() => unsettersOf(at.value, props.zone))
-const place = ref<string | null>(null)
+const delay = computed(() => homeDelay(at.value, props.item.subject) ?? 0)
+const place = computed(() =>
+  placesToUnset(at.value, props.item.subject).find(({ id }) => id === props.item.unsetAt),
+)
+const notUsed = computed(() => props.item.state !== 'pass' && mayBeUnused(props.items, props.item))
 const slowest = ref(false)
 const typed = ref('')
 const fault = ref('')
@@ -35,12 +43,11 @@ const seen = ref<Pick<CameHome, 'seconds' | 'alarmed'> | null>(null)
 const said = ref<boolean | null>(null)
 const pace = computed(() => paceOf(jobInfo(job.doc), job.rules.figures))
 
-const verdict = computed(() => {
-  const unset = places.value.find(({ id }) => id === place.value) ?? places.value[0]
-  return seen.value && unset
-    ? homeVerdict(at.value, props.zone, { ...seen.value, slowest: slowest.value, at: unset })
-    : null
-})
+const verdict = computed(() =>
+  seen.value && place.value
+    ? homeVerdict(at.value, props.item.subject, { ...seen.value, slowest: slowest.value, at: place.value })
+    : null,
+)
 /** The pace that was seen, where it is not the one that is planned with. */
 const otherPace = computed(() => {
   const told = verdict.value?.pace ?? null
@@ -97,17 +104,7 @@ onBeforeUnmount(() => clearInterval(ticks))
       <strong>Planned: {{ delay }} s</strong>, of which {{ job.rules.figures.margin }} s are to spare.
     </p>
     <div class="who">
-      <v-select
-        v-if="places.length > 1"
-        :model-value="place ?? places[0]?.id"
-        label="Unset at"
-        :items="places"
-        item-title="name"
-        item-value="id"
-        class="where"
-        @update:model-value="place = $event"
-      />
-      <span v-else>Unset at {{ places[0]?.name }}.</span>
+      <span>Unset at {{ place?.name }}.</span>
       <v-checkbox v-model="slowest" label="The slowest of the house comes in" />
     </div>
     <template v-if="since !== null">
@@ -153,6 +150,9 @@ onBeforeUnmount(() => clearInterval(ticks))
         <v-btn variant="tonal" min-height="48" @click="type(false)">It was unset</v-btn>
         <v-btn variant="tonal" min-height="48" @click="type(true)">It alarmed</v-btn>
       </div>
+      <v-btn v-if="notUsed" variant="text" min-height="48" class="unused" @click="emit('unused')"
+        >Or: {{ NOT_USED }}</v-btn
+      >
     </template>
   </div>
 </template>
@@ -171,8 +171,8 @@ onBeforeUnmount(() => clearInterval(ticks))
   align-items: center;
   gap: 4px 12px;
 }
-.where {
-  flex: 1 1 200px;
+.unused {
+  white-space: normal;
 }
 .count {
   display: flex;

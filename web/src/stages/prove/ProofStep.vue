@@ -4,6 +4,7 @@ import {
   cautions,
   expectedTrip,
   hints,
+  NOT_USED,
   proofMethods,
   resultProblem,
   stationSees,
@@ -95,6 +96,13 @@ function saw(seen: Seen): void {
 /** What came of somebody coming home; their pace is planned with from then on where that was said. */
 function cameHome({ outcome, note: because }: HomeVerdict, seconds: number, ops: readonly Op[]): void {
   record(outcome, { because, seconds, ops })
+}
+
+/** Nobody unsets there who comes in by this door: said, not timed. */
+function unused(): void {
+  method.value = NOT_USED
+  record('pass')
+  method.value = ''
 }
 
 /** What a proof of its own kind tells besides its outcome. */
@@ -201,7 +209,13 @@ function resultWords(result: TestResult): string {
         >
           <v-text-field v-model="note" label="Note" maxlength="500" />
         </Mounting>
-        <ComingHome v-else-if="item.kind === 'home'" :zone="item.subject" @came="cameHome">
+        <ComingHome
+          v-else-if="item.kind === 'home'"
+          :item="item"
+          :items="entry.items"
+          @came="cameHome"
+          @unused="unused"
+        >
           <v-text-field v-model="note" label="Note" maxlength="500" />
         </ComingHome>
         <SeenButtons v-else-if="expected" :zone="item.subject" :name="item.label" @seen="saw" />

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import { jobInfo, recordsOf, type JobDocument, type Op } from '#core'
+import { blankDevice, jobInfo, pinOps, recordsOf, type JobDocument, type Op } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
-import { after, learned, smallDoc } from '../../testing/small-doc.ts'
+import { after, catalogue, learned, smallDoc } from '../../testing/small-doc.ts'
 import Prove from './Prove.vue'
 
 /* The real machine's clock goes on: only what counts seconds on the page is moved by hand. */
@@ -100,6 +100,35 @@ it('takes seconds by a watch, and says at the field what is allowed', async () =
   expect(results()).toEqual([
     ['home', 'fail', 29, expect.stringContaining('Not unset within 30 s') as unknown],
   ])
+})
+
+it('asks for each keypad by itself, and takes that nobody unsets at one only once another suffices', async () => {
+  const keypad = (key: string, room: string): Op => ({
+    op: 'add',
+    record: { ...blankDevice, id: `device:${key}`, model: 'device/tapwell-c', room, use: 'none', order: 2 },
+  })
+  const pin = pinOps(smallDoc(), catalogue, ['device/tapwell-c'])
+  const doc = doorDoc(...pin, keypad('near', 'hall'), keypad('far', 'landing'))
+  await open(learned(learned(doc, 'device:near', '23456781'), 'device:far', '23456782'), 'keypad in hall')
+  const unused = () =>
+    [...page.host.querySelectorAll('button')].filter((one) => one.textContent.includes('nobody unsets there'))
+  expect(unused()).toEqual([])
+  await page.type('Or by a watch', '14')
+  await page.press('It was unset')
+  await page.press('Record it')
+  const head = buttons('keypad in landing')
+  if (head?.getAttribute('aria-expanded') === 'false') await click('keypad in landing')
+  expect(unused()).toHaveLength(1)
+  unused()[0]?.click()
+  await page.settle()
+  const told = recordsOf(page.job.doc, 'test').map(({ unsetAt, outcome, reading, method }) => [
+    ...[unsetAt, outcome, reading, method],
+  ])
+  expect(told.toSorted().toReversed()).toEqual([
+    ['device:near', 'pass', 14, ''],
+    ['device:far', 'pass', null, 'nobody unsets there, coming in by this door'],
+  ])
+  expect(unused()).toEqual([])
 })
 
 it('asks on a monitored job for the station first', async () => {
