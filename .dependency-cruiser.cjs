@@ -11,6 +11,7 @@ const layers = [
   'response',
   'identity',
   'fit',
+  'draft',
   'zones',
   'memory',
   'panel',

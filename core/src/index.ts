@@ -313,5 +313,29 @@ export type {
   ListedJob,
   OpenedJob,
   RulesPreview,
+  DraftList,
+  OpenedDraft,
+  PublishedDraft,
   UndoAnswer,
 } from './wire/wire.ts'
+
+export { beginDraft, draftEntry, answerFrom } from './draft/entry.ts'
+export { formProblem } from './draft/form-problem.ts'
+export type { Cell, Form, Question } from './draft/form.ts'
+export { describedKinds, isDescribed, questionsOf, type DescribedKind } from './draft/questions.ts'
+export {
+  answerOps,
+  answerTo,
+  draftInfo,
+  draftKernel,
+  DRAFT_SCHEMA,
+  type Answer,
+  type DraftDocument,
+  type DraftEdit,
+  type DraftJournalEntry,
+  type DraftOp,
+  type DraftReplica,
+  type DraftRecord,
+} from './draft/records.ts'
+export { findStickerRule, type FoundRule, type SeenSticker, type StickerRule } from './draft/sticker-rule.ts'
+export { heardBy, triedWithPanels, type PanelTried } from './draft/try-out.ts'

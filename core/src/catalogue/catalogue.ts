@@ -54,6 +54,11 @@ export class Catalogue {
     return list.sort((a, b) => (a.name < b.name ? -1 : 1))
   }
 
+  /** Whether there is an entry of this id. */
+  has(id: string): boolean {
+    return this.#byId.has(id)
+  }
+
   /** SHA-256 of the entry as it was written; throws for an id that is not here. */
   hash(id: string): string {
     const item = this.#kept.get(id)

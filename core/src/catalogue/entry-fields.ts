@@ -78,3 +78,8 @@ export type AlarmKind = (typeof kinds)[number]
 export const trips = ['ignore', 'instant', 'entry-1', 'entry-2', 'follow', 'alert', 'command'] as const
 /** What a trip does in one arming mode. */
 export type Trip = (typeof trips)[number]
+
+/** What a pack can hold. */
+export const entryKinds = ['family', 'receiver', 'device', 'panel', 'interface'] as const
+/** The kind of an entry. */
+export type EntryKind = (typeof entryKinds)[number]

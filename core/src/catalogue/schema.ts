@@ -212,5 +212,3 @@ export type DelayField = PanelModel['delays']['entry1']
 export type LoopEvent = DeviceModel['loops'][number]
 /** What labels a panel takes. */
 export type LabelRule = PanelModel['label']
-/** The kinds of entry. */
-export type EntryKind = CatalogueEntry['kind']

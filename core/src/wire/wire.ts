@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { DraftJournalEntry } from '../draft/records.ts'
 import { houseRulesSchema } from '../house-rules/house-rules.ts'
 import type { JobDocument } from '../job/document.ts'
 import type { JournalEntry } from '../job/edit.ts'
@@ -203,6 +204,34 @@ export const rulesPreview = z.object({
 export const columnsAnswer = z.object({ columns: z.record(z.string(), z.string()) })
 /** What a pack brought. */
 export const packAnswer = z.object({ new: z.number(), changed: z.number(), same: z.number() })
+/** Drafts of catalogue entries, and what was published of them. */
+export const draftList = z.object({
+  drafts: z.array(
+    z.object({
+      id: z.string(),
+      kind: z.string(),
+      name: z.string(),
+      corrects: z.string().nullable(),
+      state: z.enum(['open', 'published', 'dropped']),
+      entryId: z.string().nullable(),
+      hash: z.string().nullable(),
+      why: z.string(),
+      revision: z.number().int(),
+      changedBy: z.string(),
+      changedAt: time,
+    }),
+  ),
+})
+/** A draft: journal entries, and whether it is at work. */
+export const openedDraft = z.object({
+  state: z.enum(['open', 'published', 'dropped']),
+  entryId: z.string().nullable(),
+  entries: z.array(outer<DraftJournalEntry>(z.object({ revision: z.number().int(), edit, takenAt: time }))),
+})
+/** The revision at which an edit of a draft stands. */
+export const draftTaken = z.object({ revision: z.number().int() })
+/** The entry that a draft became. */
+export const publishedDraft = z.object({ entryId: z.string(), hash: z.string(), version: z.string() })
 /** That it was done. */
 export const okAnswer = z.object({ ok: z.literal(true) })
 /** Whether the first person is still to be made. */
@@ -232,5 +261,11 @@ export type SessionsAnswer = z.infer<typeof sessionsAnswer>
 export type ServiceAnswer = z.infer<typeof serviceAnswer>
 /** Who is signed in. */
 export type AccountWire = z.infer<typeof accountWire>
+/** Drafts of the firm. */
+export type DraftList = z.infer<typeof draftList>
+/** A draft as it is opened. */
+export type OpenedDraft = z.infer<typeof openedDraft>
+/** The entry that a draft became. */
+export type PublishedDraft = z.infer<typeof publishedDraft>
 /** What other house rules would change. */
 export type RulesPreview = z.infer<typeof rulesPreview>

@@ -196,16 +196,16 @@ describe('the frozen builds', () => {
       })
       const [row] = await source.query<{ count: string }[]>('SELECT COUNT(*) AS count FROM job_edit')
       await source.destroy()
-      // The newest frozen build has all of today's tables: nothing is due, and nothing is backed up for it.
+      // A frozen build may have all of today's tables: nothing is due, and nothing is backed up for it.
       if (names.length === 0) continue
       seen += 1
-      expect([build.commit, names.length, names[0]?.includes('PracticeJobs1764400000000')]).toEqual([
+      expect([build.commit, names.length, names[0]?.includes('Drafts1764500000000')]).toEqual([
         build.commit,
         1,
         true,
       ])
       const { counts, head } = await readBackup(file)
-      expect([counts.job_edit, head.migrations.length < 4]).toEqual([Number(row?.count), true])
+      expect([counts.job_edit, head.migrations.length < 5]).toEqual([Number(row?.count), true])
       const empty = await freshDatabase()
       await restoreInto(empty, file)
       expect((await proveAt(empty)).problems).toEqual([])

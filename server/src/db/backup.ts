@@ -27,6 +27,8 @@ const TABLES = [
   'job_snapshot',
   'job_edit',
   'transmitter',
+  'draft',
+  'draft_edit',
 ] as const
 /** Rows of a line at most, and its length from which it ends, characters. */
 const ROWS_OF_A_LINE = 500
@@ -92,9 +94,11 @@ export async function writeBackup(
       if (!out.write(line)) await Promise.race([once(out, 'drain'), done])
     }
     const names = await run<{ name: string }>(connection, 'SELECT name FROM migrations ORDER BY id')
-    const tables = await Promise.all(
+    const all = await Promise.all(
       TABLES.map(async (name) => ({ name, columns: await columnsOf(connection, name) })),
     )
+    // A database of an earlier build, backed up before it is brought up to date, lacks the tables of later ones.
+    const tables = all.filter(({ columns }) => columns.length > 0)
     const head: BackupHead = {
       kapelleBackup: BACKUP_FORM,
       madeAt: now.toISOString(),

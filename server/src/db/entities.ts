@@ -113,6 +113,35 @@ export interface CatalogueEntryRow {
   form: number
   body: string
 }
+/** A draft of an entry; its document lies in its journal. */
+export interface DraftRow {
+  firmId: string
+  id: string
+  revision: number
+  kind: string
+  name: string
+  /** The entry that it corrects; null for a new one. */
+  corrects: string | null
+  /** `open`, `published` or `dropped`. */
+  state: 'open' | 'published' | 'dropped'
+  /** The entry that it became. */
+  entryId: string | null
+  hash: string | null
+  /** Why it was published, in the publisher's words. */
+  why: string
+  changedBy: string
+  createdAt: Date
+  changedAt: Date
+}
+/** A journal entry of a draft. */
+export interface DraftEditRow {
+  firmId: string
+  draftId: string
+  revision: number
+  editId: string
+  takenAt: Date
+  body: string
+}
 
 const ascii = (
   length: number,
@@ -319,6 +348,52 @@ export const CatalogueEntry = new EntitySchema<CatalogueEntryRow>({
   ],
 })
 
+/** Table of drafts. */
+export const Draft = new EntitySchema<DraftRow>({
+  name: 'draft',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    id: ascii(36, { primary: true }),
+    revision: { type: 'int', unsigned: true },
+    kind: ascii(12),
+    name: words(120),
+    corrects: ascii(80, { nullable: true }),
+    state: ascii(12),
+    entryId: ascii(80, { name: 'entry_id', nullable: true }),
+    hash: ascii(64, { nullable: true }),
+    why: words(300),
+    changedBy: { ...words(80), name: 'changed_by' },
+    createdAt: time('created_at'),
+    changedAt: time('changed_at'),
+  },
+  indices: [{ name: 'draft_changed', columns: ['firmId', 'changedAt'] }],
+  foreignKeys: [
+    { target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'draft_firm' },
+  ],
+})
+
+/** Table of journal entries of drafts. */
+export const DraftEdit = new EntitySchema<DraftEditRow>({
+  name: 'draft_edit',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    draftId: ascii(36, { primary: true, name: 'draft_id' }),
+    revision: { type: 'int', unsigned: true, primary: true },
+    editId: ascii(40, { name: 'edit_id' }),
+    takenAt: time('taken_at'),
+    body: { type: 'longtext' },
+  },
+  indices: [{ name: 'draft_edit_once', columns: ['firmId', 'draftId', 'editId'], unique: true }],
+  foreignKeys: [
+    {
+      target: 'draft',
+      columnNames: ['firmId', 'draftId'],
+      referencedColumnNames: ['firmId', 'id'],
+      name: 'draft_edit_draft',
+    },
+  ],
+})
+
 /** Every table of the product. */
 export const entities = [
   Firm,
@@ -331,4 +406,6 @@ export const entities = [
   JobEdit,
   Transmitter,
   CatalogueEntry,
+  Draft,
+  DraftEdit,
 ]

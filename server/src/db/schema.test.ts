@@ -11,6 +11,8 @@ it('migrations and entities agree', async () => {
   expect(tables.map((table) => table.name).sort()).toEqual([
     'attempt',
     'catalogue_entry',
+    'draft',
+    'draft_edit',
     'firm',
     'job',
     'job_edit',

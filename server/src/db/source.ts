@@ -5,6 +5,7 @@ import { FirstTables1764000000000 } from './migrations/0001-first-tables.ts'
 import { MakersAndSummaries1764200000000 } from './migrations/0002-makers-and-summaries.ts'
 import { PeopleAndLinks1764300000000 } from './migrations/0003-people-and-links.ts'
 import { PracticeJobs1764400000000 } from './migrations/0004-practice-jobs.ts'
+import { Drafts1764500000000 } from './migrations/0005-drafts.ts'
 
 /** The migrations in their order; a number is never given twice. */
 export const migrations = [
@@ -12,6 +13,7 @@ export const migrations = [
   MakersAndSummaries1764200000000,
   PeopleAndLinks1764300000000,
   PracticeJobs1764400000000,
+  Drafts1764500000000,
 ] as const
 
 /** The database as it is, not yet opened. */

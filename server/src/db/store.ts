@@ -2,6 +2,7 @@ import type { DataSource } from 'typeorm'
 import { AttemptStore } from './attempts.ts'
 import { Batches } from './batches.ts'
 import { DocumentCache } from './cache.ts'
+import { DraftStore } from './drafts.ts'
 import { CatalogueStore } from './catalogue.ts'
 import { Job } from './entities.ts'
 import { JobStore, type Take, type Taken } from './jobs.ts'
@@ -18,6 +19,7 @@ export interface Store {
   readonly attempts: AttemptStore
   jobsOf(firmId: string): JobStore
   catalogueOf(firmId: string): CatalogueStore
+  draftsOf(firmId: string): DraftStore
   settingsOf(firmId: string): SettingsStore
   readonly summaries: SummaryRows
   /** Revisions now of these jobs, by `firm|job`; a job that is gone is missing. */
@@ -44,6 +46,7 @@ export function createStore(
     attempts: new AttemptStore(source),
     jobsOf: (firmId) => new JobStore(source, firmId, cache, takes, later),
     catalogueOf: (firmId) => new CatalogueStore(source, firmId),
+    draftsOf: (firmId) => new DraftStore(source, firmId),
     settingsOf: (firmId) => new SettingsStore(source, firmId),
     summaries: new SummaryRows(source, build),
     async revisions(keys) {

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { beginDraft, Catalogue, DRAFT_SCHEMA } from '#core'
 import type { RunningServer } from '../server.ts'
 import { anEdit, startJob, startTestServer, TestClient } from '../testing/client.ts'
 
@@ -7,12 +8,16 @@ let ann: TestClient
 let bob: TestClient
 let eve: TestClient
 let invitation: string
+const draft = crypto.randomUUID()
 beforeAll(async () => {
   server = await startTestServer()
   ann = await new TestClient(server.url).signIn('ann')
   bob = await new TestClient(server.url).signIn('bob')
   eve = await new TestClient(server.url).signIn('eve')
   await ann.call('POST', '/api/invitations', { name: 'Dai', role: 'installer' })
+  const ops = beginDraft('family', { like: null, corrects: false }, new Catalogue([]))
+  const edit = { ...anEdit([]), kind: 'draft.begin', schema: DRAFT_SCHEMA, ops }
+  expect((await ann.call('PUT', `/api/catalogue/drafts/${draft}`, { edit })).status).toBe(200)
   const people = (await ann.call('GET', '/api/people')).body as { invitations?: { id: string }[] }
   invitation = people.invitations?.[0]?.id ?? ''
 })
@@ -29,6 +34,7 @@ function filled(path: string, job: string): string {
     .replace(':person', ann.me.id ?? '')
     .replace(':invitation', invitation)
     .replace(':session', 'a'.repeat(24))
+    .replace(':draft', draft)
 }
 
 describe('the table of routes', () => {
@@ -38,6 +44,8 @@ describe('the table of routes', () => {
     const bodies: Record<string, unknown> = {
       '/api/jobs/:job/edits': { edits: [edit] },
       '/api/jobs/:job/handed-in': { edits: [edit], person: ann.me.id },
+      '/api/catalogue/drafts/:draft/published': { revision: 1 },
+      '/api/catalogue/drafts/:draft/edits': { edit },
     }
     let walked = 0
     for (const route of server.routes) {

@@ -11,6 +11,7 @@ import { AppError } from '../errors/app-error.ts'
 import { firmRoutes } from './firm-routes.ts'
 import { peopleRoutes, sessionRoutes } from './people-routes.ts'
 import { serviceRoutes } from './service-routes.ts'
+import { draftRoutes } from './draft-routes.ts'
 import { packRoutes } from './pack-routes.ts'
 import { FileAnswer, route, StatusAnswer, type Route } from './route.ts'
 
@@ -43,6 +44,7 @@ export function allRoutes(services: Services): Route[] {
     ...jobRoutes(services),
     ...catalogueRoutes(services),
     ...packRoutes(services.store),
+    ...draftRoutes(services.store),
     ...firmRoutes(services),
   ]
 }

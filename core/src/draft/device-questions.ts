@@ -1,0 +1,559 @@
+import { events } from '../catalogue/entry-fields.ts'
+import {
+  beginning,
+  choices,
+  classChoices,
+  grades,
+  oneOf,
+  real,
+  section,
+  whole,
+  words,
+  yesNo,
+  type Asked,
+} from './question.ts'
+import type { Cell, Form, Question } from './form.ts'
+
+const eventTitles = choices({
+  open: 'opening (reed)',
+  terminals: 'wired terminals',
+  motion: 'motion',
+  glass: 'breaking glass',
+  shock: 'shock',
+  smoke: 'smoke',
+  heat: 'heat',
+  freeze: 'frost',
+  co: 'carbon monoxide',
+  flood: 'water',
+  panic: 'panic call',
+  'panic-silent': 'silent panic call',
+  medical: 'medical call',
+  'arm-away': 'set away',
+  'arm-stay': 'set stay',
+  disarm: 'unset',
+  output: 'switch an output',
+} satisfies Record<(typeof events)[number], string>)
+
+const loopCells: readonly Cell[] = [
+  { key: 'event', title: 'What happens', form: { is: 'one-of', choices: eventTitles } },
+  {
+    key: 'loop',
+    title: 'Loop that the panel shows',
+    form: { is: 'number', unit: '', least: 1, most: 16, whole: true },
+  },
+  { key: 'name', title: 'Called', form: { is: 'text', most: 80 } },
+  { key: 'bench', title: 'Can be tripped on the bench', form: { is: 'yes-no' } },
+]
+const wayCells: readonly Cell[] = [
+  { key: 'way', title: 'What is done', form: { is: 'text', most: 80 } },
+  {
+    ...{ key: 'sends', title: 'The panel then hears' },
+    form: {
+      is: 'one-of',
+      choices: choices({
+        event: 'its event',
+        tamper: 'its tamper',
+        'power-up': 'that it starts',
+        button: 'a button',
+      }),
+    },
+  },
+  { key: 'indicator', title: 'Its light', form: { is: 'text', most: 80 }, optional: true },
+  {
+    ...{ key: 'seconds', title: 'Held for', optional: true },
+    form: { is: 'number', unit: 's', least: 0.1, most: 600, whole: false },
+  },
+]
+
+/** What is asked of a device, keypad, siren, fob or repeater: only what its class can have. */
+export function deviceQuestions(asked: Asked): Question[] {
+  const { of } = asked
+  return [
+    ...beginning('device'),
+    ...kindQuestions(),
+    ...radioQuestions(asked),
+    ...eventQuestions(asked),
+    ...learnQuestions(asked),
+    ...placeQuestions(asked),
+    ...batteryQuestions(of),
+    ...tradeQuestions(asked),
+  ]
+}
+
+type Of = Asked['of']
+const is =
+  (of: Of) =>
+  (...classes: string[]): boolean =>
+    classes.includes(String(of('class')))
+
+function isRadio(of: Of): boolean {
+  return typeof of('family') === 'string'
+}
+
+function kindQuestions(): Question[] {
+  return section('What it is', [
+    {
+      path: 'class',
+      ask: 'What kind of device is it?',
+      why: 'It decides what else is asked.',
+      leaflet: 'front of the leaflet',
+      form: oneOf(classChoices),
+    },
+    {
+      path: 'family',
+      ask: 'Which radio family does it speak?',
+      why: 'Only a receiver of that family hears it.',
+      leaflet: 'compatibility, technical data',
+      form: { is: 'one-entry', kind: 'family' },
+      unless: 'none: it is wired',
+    },
+  ])
+}
+
+function radioQuestions({ of, catalogue }: Asked): Question[] {
+  if (!isRadio(of)) return []
+  const family = catalogue.get('family', String(of('family')))
+  const reports = is(of)(
+    'contact',
+    'motion',
+    'glass-break',
+    'shock',
+    'smoke',
+    'heat',
+    'gas',
+    'flood',
+    'temperature',
+    'panic',
+    'keypad',
+    'siren',
+    'repeater',
+  )
+  return section('On the air', [
+    family?.encryption === 'optional'
+      ? {
+          path: 'encryption',
+          ask: 'Is this device encrypted?',
+          why: 'Its family has both kinds.',
+          leaflet: 'technical data, security',
+          form: oneOf(choices({ none: 'no', optional: 'if the receiver is', always: 'always' })),
+        }
+      : null,
+    is(of)('motion', 'keypad', 'siren', 'repeater')
+      ? {
+          path: 'needsTwoWay',
+          ask: 'Does it need an answer to do its work?',
+          why: 'A picture, a sound, a display: behind a receiver that only hears it cannot.',
+          leaflet: 'functions',
+          form: yesNo,
+        }
+      : null,
+    reports
+      ? {
+          path: 'checkInMinutes',
+          ask: 'How often does it check in?',
+          why: 'What is silent longer than the panel waits counts as lost.',
+          leaflet: 'technical data, supervision',
+          form: real('min', 0.1, 2880),
+          unless: 'it does not, or not stated',
+        }
+      : null,
+    {
+      path: 'transmitDbm',
+      ask: 'How strong does it send?',
+      why: 'It helps to judge range; nobody must know it.',
+      leaflet: 'technical data, radiated power',
+      form: real('dBm', -40, 30),
+      unless: 'not stated',
+    },
+  ])
+}
+
+function eventQuestions({ of, catalogue }: Asked): Question[] {
+  if (of('class') === undefined || is(of)('keypad', 'siren', 'repeater')) return []
+  const loops = Array.isArray(of('loops')) ? (of('loops') as readonly Record<string, unknown>[]) : []
+  const hasEvent = (...names: string[]): boolean => loops.some(({ event }) => names.includes(String(event)))
+  const smokes = catalogue
+    .all('device')
+    .filter((device) => device.loops.some(({ event }) => event === 'heat'))
+  return section('Events and loops', [
+    {
+      path: 'loops',
+      ask: 'Which events does it report, and which loop did the panel show when you tripped each?',
+      why: 'A wrong loop is a zone that never trips. Each event is an own zone, and needs its own proof.',
+      leaflet: 'programming, loop numbers; else trip it at the panel and look',
+      form: { is: 'rows', most: 8, row: 'event', cells: loopCells },
+    },
+    is(of)('smoke')
+      ? {
+          path: 'joined',
+          ask: 'Do smoke and heat come as one event?',
+          why: 'Then heat has no zone of its own, and no proof of its own.',
+          leaflet: 'functions, loop numbers',
+          form: oneOf([
+            { value: 'alone', title: 'yes, and there is no model that has them apart' },
+            ...smokes.map(({ id, name }) => ({ value: id, title: `yes; ${name} has them apart` })),
+          ]),
+          unless: 'no',
+        }
+      : null,
+    hasEvent('heat') || typeof of('joined') === 'string'
+      ? {
+          path: 'tripsAtC.heat',
+          ask: 'At which heat does it trip?',
+          why: 'It is told to the customer, and a sauna or boiler room may be hotter.',
+          leaflet: 'technical data',
+          form: real('°C', -50, 150),
+          unless: 'not stated',
+        }
+      : null,
+    hasEvent('freeze')
+      ? {
+          path: 'tripsAtC.freeze',
+          ask: 'At which cold does it trip?',
+          why: 'A garage may be colder every winter.',
+          leaflet: 'technical data',
+          form: real('°C', -50, 50),
+          unless: 'not stated',
+        }
+      : null,
+    is(of)('contact')
+      ? {
+          path: 'switches',
+          ask: 'Are its inputs switched on and off at the panel instead of having loops of their own?',
+          why: 'Then the panel cannot tell which of them opened.',
+          leaflet: 'programming, inputs',
+          form: {
+            ...{ is: 'rows', most: 3, row: 'input' },
+            cells: [
+              {
+                key: 'switch',
+                title: 'Input',
+                form: {
+                  is: 'one-of',
+                  choices: choices({
+                    reed: 'reed',
+                    terminals: 'terminals',
+                    'end-of-line': 'end-of-line resistor',
+                  }),
+                },
+              },
+              { key: 'on', title: 'On as it comes', form: { is: 'yes-no' } },
+            ],
+          },
+          unless: 'no',
+        }
+      : null,
+  ])
+}
+
+function learnQuestions({ of, catalogue }: Asked): Question[] {
+  const coded = catalogue.all('panel').filter((panel) => panel.equipment.code)
+  const where: Form = oneOf(
+    choices({ outside: 'outside', inside: 'inside: cover off', 'under-batteries': 'under the batteries' }),
+  )
+  return section('Learning it', [
+    {
+      path: 'ways',
+      ask: 'How is it made to send while the panel listens?',
+      why: 'Enrol shows these, the next one when the first does not help.',
+      leaflet: 'programming, learning',
+      form: { is: 'rows', most: 6, row: 'way', cells: wayCells },
+      unless: isRadio(of) ? '' : 'none',
+    },
+    is(of)('contact', 'motion', 'fob')
+      ? {
+          path: 'confirm',
+          ask: 'Does learning it ask for a second transmission?',
+          why: 'The second shows that the right one was heard.',
+          leaflet: 'programming, learning',
+          form: yesNo,
+          unless: 'not known',
+        }
+      : null,
+    {
+      path: 'sticker',
+      ask: 'Where is its sticker?',
+      why: 'It is read before the cover closes.',
+      leaflet: 'installation, or look',
+      form: words(400, 2),
+    },
+    {
+      path: 'stickerPlace',
+      ask: 'And that is?',
+      why: 'Kapelle says when to read it.',
+      leaflet: 'look at it',
+      form: where,
+      unless: 'not known',
+    },
+    coded.length > 0
+      ? {
+          path: 'equipmentCodes',
+          ask: 'Which equipment code does a panel ask for it?',
+          why: 'With the code of another device it is learned and does not work.',
+          leaflet: 'the panel’s manual, table of devices',
+          form: {
+            ...{ is: 'rows', most: 20, row: 'code' },
+            cells: [
+              { key: 'panel', title: 'Panel', form: { is: 'one-entry', kind: 'panel' } },
+              { key: 'code', title: 'Code', form: { is: 'text', most: 12 } },
+            ],
+          },
+          unless: 'none',
+        }
+      : null,
+  ])
+}
+
+function placeQuestions({ of }: Asked): Question[] {
+  const c = is(of)
+  return section('At its place', [
+    c('contact')
+      ? {
+          path: 'magnetGapMm',
+          ask: 'How far apart may magnet and contact be?',
+          why: 'A wider gap opens in the wind.',
+          leaflet: 'technical data, installation',
+          form: real('mm', 1, 100),
+          unless: 'not stated',
+        }
+      : null,
+    c('motion')
+      ? {
+          path: 'petKg',
+          ask: 'Up to which weight does it pass over pets?',
+          why: 'A heavier one alarms.',
+          leaflet: 'technical data',
+          form: real('kg', 0, 100),
+          unless: 'it does not',
+        }
+      : null,
+    c('motion')
+      ? {
+          path: 'petSettings',
+          ask: 'Is that set by a jumper or menu?',
+          why: 'Then the setting is looked at and proved.',
+          leaflet: 'installation',
+          form: {
+            ...{ is: 'rows', most: 4, row: 'setting' },
+            cells: [
+              { key: 'setting', title: 'Setting', form: { is: 'text', most: 80 } },
+              {
+                key: 'kg',
+                title: 'Pets up to',
+                form: { is: 'number', unit: 'kg', least: 0, most: 100, whole: false },
+              },
+            ],
+          },
+          unless: 'no',
+        }
+      : null,
+    c('motion')
+      ? {
+          path: 'sleepsSeconds',
+          ask: 'How long does it sleep after a trip?',
+          why: 'A second trip in that time is not sent: it is no failed test.',
+          leaflet: 'technical data, battery saving',
+          form: whole('s', 1, 3600),
+          unless: 'not stated',
+        }
+      : null,
+    {
+      path: 'readyAfterSeconds',
+      ask: 'How long after power-up does it take to be ready?',
+      why: 'Tripped sooner it stays silent.',
+      leaflet: 'installation, warm-up',
+      form: whole('s', 1, 3600),
+      unless: 'not stated',
+    },
+    c('shock')
+      ? {
+          path: 'sensitivity',
+          ask: 'Which steps of sensitivity does it have?',
+          why: 'The chosen one is written down.',
+          leaflet: 'installation',
+          form: { is: 'words', most: 6 },
+          unless: 'not stated',
+        }
+      : null,
+    c('panic')
+      ? {
+          path: 'carried',
+          ask: 'Is it carried by somebody?',
+          why: 'Then it has no place, and works where they are.',
+          leaflet: 'functions',
+          form: yesNo,
+        }
+      : null,
+    c('fob', 'keypad')
+      ? {
+          path: 'disarms',
+          ask: 'Does it unset?',
+          why: 'What unsets over a plain link can be recorded and sent again.',
+          leaflet: 'functions',
+          form: yesNo,
+        }
+      : null,
+    {
+      path: 'temperatureC.from',
+      ask: 'From which temperature on does it work?',
+      why: 'An attic or garage is colder than a hall.',
+      leaflet: 'technical data',
+      form: real('°C', -60, 60),
+    },
+    {
+      path: 'temperatureC.to',
+      ask: 'Up to which?',
+      why: 'Under a roof it is hotter than below.',
+      leaflet: 'technical data',
+      form: real('°C', 0, 120),
+    },
+    c('contact', 'siren', 'panic', 'motion', 'keypad', 'fob')
+      ? {
+          path: 'outdoor',
+          ask: 'Is it made for outdoors?',
+          why: 'Rain ends what is not.',
+          leaflet: 'technical data, protection',
+          form: yesNo,
+          unless: 'not stated',
+        }
+      : null,
+    c('smoke', 'gas')
+      ? {
+          path: 'lifeYears',
+          ask: 'After how many years is it replaced?',
+          why: 'Its sensing element wears out.',
+          leaflet: 'technical data, the date on its back',
+          form: whole('years', 1, 30),
+          unless: 'not stated',
+        }
+      : null,
+    {
+      path: 'grade',
+      ask: 'Which grade is it stated for (EN 50131)?',
+      why: 'A system is no better than its lowest part.',
+      leaflet: 'approvals',
+      form: oneOf(grades),
+      unless: 'not stated',
+    },
+  ])
+}
+
+function batteryQuestions(of: Of): Question[] {
+  if (!isRadio(of)) return []
+  const none = of('batteries.count') == null
+  return section('Batteries', [
+    {
+      path: 'batteries.count',
+      ask: 'How many batteries?',
+      why: 'The kit adds up what to bring.',
+      leaflet: 'technical data',
+      form: whole('', 0, 12),
+      unless: 'it has none',
+    },
+    ...(none
+      ? []
+      : [
+          {
+            path: 'batteries.type',
+            ask: 'Of which type?',
+            why: 'As it is printed on the cell.',
+            leaflet: 'technical data',
+            form: words(80),
+          },
+          {
+            path: 'batteries.wayUp',
+            ask: 'Which way up do they go in?',
+            why: 'Turned round, many devices lose their first start.',
+            leaflet: 'installation, the tray',
+            form: words(80),
+            unless: 'not stated',
+          },
+          {
+            path: 'batteries.order',
+            ask: 'Which goes in first?',
+            why: 'Some start at the second one.',
+            leaflet: 'installation',
+            form: words(80),
+            unless: 'any, or not stated',
+          },
+          {
+            path: 'batteries.firstInsertLearns',
+            ask: 'Does it send when the battery first goes in, so that a listening panel learns it?',
+            why: 'Then the panel listens before the battery goes in.',
+            leaflet: 'programming, learning',
+            form: yesNo,
+            unless: 'not known',
+          },
+        ]),
+  ])
+}
+
+function tradeQuestions({ of, catalogue }: Asked): Question[] {
+  const same = catalogue.all('device').filter((device) => device.class === of('class'))
+  const varied = typeof of('variant.of') === 'string'
+  const priced = typeof of('price.amount') === 'number'
+  return section('Variant, price, notes', [
+    {
+      path: 'variant.of',
+      ask: 'Is it a variant of another model?',
+      why: 'Two that look alike are told apart by this.',
+      leaflet: 'type plate',
+      form: words(80),
+      unless: 'no',
+    },
+    varied
+      ? {
+          path: 'variant.how',
+          ask: 'What makes it one?',
+          why: 'As it is read on the device.',
+          leaflet: 'type plate',
+          form: words(80),
+        }
+      : null,
+    {
+      path: 'discontinued',
+      ask: 'Is it no longer made?',
+      why: 'It is then not offered first, and its successor is.',
+      leaflet: 'the maker’s list',
+      form: oneOf([
+        { value: 'alone', title: 'yes, without a successor' },
+        ...same.map(({ id, name }) => ({ value: id, title: `yes; ${name} follows it` })),
+      ]),
+      unless: 'still made',
+    },
+    {
+      path: 'price.amount',
+      ask: 'What do you pay for a pack of it?',
+      why: 'Kits are added up.',
+      leaflet: 'your price list',
+      form: real('', 0, 100_000),
+      unless: 'not said',
+    },
+    priced
+      ? {
+          path: 'price.currency',
+          ask: 'In which currency?',
+          why: 'Only alike currencies are added.',
+          leaflet: 'your price list',
+          form: words(3),
+        }
+      : null,
+    priced
+      ? {
+          path: 'price.pack',
+          ask: 'How many are in a pack?',
+          why: 'The kit counts packs.',
+          leaflet: 'your price list',
+          form: whole('', 1, 100),
+        }
+      : null,
+    {
+      path: 'note',
+      ask: 'What else should whoever installs it know?',
+      why: 'It stands on its card.',
+      leaflet: 'your own experience',
+      form: words(400, 3),
+      unless: 'nothing',
+    },
+  ])
+}

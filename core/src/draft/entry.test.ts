@@ -1,0 +1,235 @@
+import { describe, expect, it } from 'vitest'
+import type { CatalogueEntry } from '../catalogue/schema.ts'
+import { catalogue } from '../testing/small-job.ts'
+import { beginDraft, draftEntry } from './entry.ts'
+import { describedKinds, isDescribed, questionsOf, type DescribedKind } from './questions.ts'
+import { answerOps, draftKernel, type Answer, type DraftDocument } from './records.ts'
+
+const begin = (kind: DescribedKind, like: CatalogueEntry | null = null, corrects = false): DraftDocument => {
+  const result = draftKernel.applyOps(draftKernel.empty, beginDraft(kind, { like, corrects }, catalogue))
+  if (!result.ok) throw new Error(JSON.stringify(result.conflict))
+  return result.doc
+}
+const answer = (doc: DraftDocument, path: string, value: Answer['value'] | undefined): DraftDocument => {
+  const result = draftKernel.applyOps(doc, answerOps(doc, path, value))
+  if (!result.ok) throw new Error(JSON.stringify(result.conflict))
+  return result.doc
+}
+const answered = (kind: DescribedKind, leaflet: Readonly<Record<string, Answer['value']>>): DraftDocument =>
+  Object.entries(leaflet).reduce((doc, [path, value]) => answer(doc, path, value), begin(kind))
+const described = catalogue.entries.filter((entry) => isDescribed(entry.kind))
+
+/* Leaflets as they would be read, none of them of the demo world. */
+const family = {
+  maker: 'Penbrook',
+  name: 'Teasel',
+  regions: ['europe'],
+  'bandMHz.from': 868.9,
+  way: 'two-way',
+  encryption: 'optional',
+  topology: 'star',
+  sticker: {
+    ...{ length: 8, alphabet: 'hexadecimal', idFrom: 3, idTo: 8, check: 'none' },
+    groups: [3, 3],
+  },
+  'sticker.where': '8 signs, the ID behind the first two',
+  'placement.unit': 'bars',
+  'placement.best': 4,
+  'placement.least': 2,
+  'placement.readAt': 'device',
+}
+const contact = {
+  maker: 'Penbrook',
+  name: 'Larder door contact',
+  regions: ['europe'],
+  class: 'contact',
+  family: 'family/dunlin',
+  encryption: 'none',
+  loops: [{ event: 'open', loop: 3, name: 'reed', bench: true }],
+  ways: [{ way: 'open the door', sends: 'event', indicator: '', seconds: null }],
+  sticker: 'inside the lid',
+  'temperatureC.from': -10,
+  'temperatureC.to': 50,
+  'batteries.count': 1,
+  'batteries.type': 'CR2032',
+}
+
+describe('an entry from answers', () => {
+  it.each(described.map((entry) => [entry.id, entry] as const))(
+    '%s is described whole by its questions',
+    (_id, entry) => {
+      const { kept, problems, missing } = draftEntry(
+        begin(entry.kind as DescribedKind, entry, true),
+        catalogue,
+      )
+      expect([problems, missing]).toEqual([[], []])
+      expect(kept?.entry).toEqual({ ...entry, version: String(Number(entry.version) + 1) })
+    },
+  )
+
+  it('is of a device what its leaflet says, and nothing that it does not', () => {
+    expect(draftEntry(answered('device', contact), catalogue).kept?.entry).toEqual({
+      ...{ kind: 'device', id: 'device/larder-door-contact', version: '1' },
+      ...{ maker: 'Penbrook', name: 'Larder door contact', regions: ['europe'], class: 'contact' },
+      ...{ family: 'family/dunlin', encryption: 'none', way: 'one-way', needsTwoWay: false },
+      loops: [{ event: 'open', loop: 3, name: 'reed', bench: true }],
+      ...{ slot: 'none', ways: [{ way: 'open the door', sends: 'event' }], checkInMinutes: null },
+      ...{ petKg: null, carried: false, disarms: false, temperatureC: { from: -10, to: 50 } },
+      ...{ magnetGapMm: null, batteries: { count: 1, type: 'CR2032' }, equipmentCodes: [] },
+      ...{ sticker: 'inside the lid', note: null },
+    })
+  })
+
+  it('is of a family what its leaflet says', () => {
+    expect(draftEntry(answered('family', family), catalogue).kept?.entry).toEqual({
+      ...{
+        kind: 'family',
+        id: 'family/teasel',
+        version: '1',
+        maker: 'Penbrook',
+        name: 'Teasel',
+        regions: ['europe'],
+      },
+      ...{ bandMHz: { from: 868.9, to: 868.9 }, way: 'two-way', encryption: 'optional', topology: 'star' },
+      sticker: {
+        ...{ length: 8, alphabet: 'hexadecimal', idFrom: 3, idTo: 8, groups: [3, 3], check: 'none' },
+        where: '8 signs, the ID behind the first two',
+      },
+      placement: { unit: 'bars', best: 4, least: 2, readAt: 'device' },
+    })
+  })
+
+  it('is of a receiver what its leaflet says, firmware not stated where it is empty', () => {
+    const doc = answered('receiver', {
+      ...{ maker: 'Penbrook', name: 'Teasel radio', regions: ['europe'], transmitters: 32 },
+      hears: [
+        { family: 'family/wren', fromFirmware: '' },
+        { family: 'family/wren-c', fromFirmware: '1.20' },
+      ],
+      ...{ classes: ['contact', 'smoke'], encryptedOnlySetting: false, place: 'module', grade: '2' },
+    })
+    expect(draftEntry(doc, catalogue).kept?.entry).toEqual({
+      ...{
+        kind: 'receiver',
+        id: 'receiver/teasel-radio',
+        version: '1',
+        maker: 'Penbrook',
+        name: 'Teasel radio',
+      },
+      ...{
+        regions: ['europe'],
+        transmitters: 32,
+        classes: ['contact', 'smoke'],
+        encryptedOnlySetting: false,
+      },
+      ...{ place: 'module', grade: 2 },
+      hears: [
+        { family: 'family/wren', fromFirmware: null },
+        { family: 'family/wren-c', fromFirmware: '1.20' },
+      ],
+    })
+  })
+
+  it('is not there while something that must be known is not said', () => {
+    for (const [kind, leaflet] of [
+      ['device', contact],
+      ['family', family],
+    ] as const)
+      for (const path of Object.keys(leaflet)) {
+        const doc = answer(answered(kind, leaflet), path, undefined)
+        const question = questionsOf(answered(kind, leaflet), catalogue).find((one) => one.path === path)
+        const { kept, missing } = draftEntry(doc, catalogue)
+        if (question?.unless === '') expect([path, kept, missing.includes(path)]).toEqual([path, null, true])
+        else expect([path, missing]).toEqual([path, []])
+      }
+  })
+
+  it('an answer that is not known is not stated, never guessed', () => {
+    const doc = answer(answered('device', { ...contact, magnetGapMm: 20 }), 'magnetGapMm', null)
+    expect(draftEntry(doc, catalogue).kept?.entry).toMatchObject({ magnetGapMm: null })
+    const grade = answer(answered('device', { ...contact, grade: '2' }), 'grade', null)
+    expect(draftEntry(grade, catalogue).kept?.entry).not.toHaveProperty('grade')
+    const price = answered('device', { ...contact, 'price.amount': null, 'price.currency': 'EUR' })
+    expect(draftEntry(price, catalogue).kept?.entry).not.toHaveProperty('price')
+  })
+
+  it('asks only what its class can have, and forgets what another class was asked', () => {
+    const paths = (over: Readonly<Record<string, Answer['value']>>): string[] =>
+      questionsOf(answered('device', { ...contact, ...over }), catalogue).map(({ path }) => path)
+    expect(paths({})).toContain('magnetGapMm')
+    expect(paths({ class: 'motion' })).not.toContain('magnetGapMm')
+    expect(paths({ class: 'motion' })).toEqual(
+      expect.arrayContaining(['petKg', 'sleepsSeconds', 'needsTwoWay']),
+    )
+    expect(paths({ class: 'keypad' })).not.toContain('loops')
+    expect(paths({ family: null })).not.toEqual(expect.arrayContaining(['batteries.count']))
+    expect(paths({ family: 'family/wren' })).not.toContain('encryption')
+    expect(paths({})).toContain('encryption')
+    const turned = answer(answered('device', { ...contact, magnetGapMm: 20 }), 'class', 'shock')
+    const other = answer(turned, 'loops', [{ event: 'shock', loop: 1, name: 'shock', bench: true }])
+    expect(draftEntry(other, catalogue).kept?.entry).toMatchObject({ class: 'shock', magnetGapMm: null })
+  })
+
+  it.each<[string, Answer['value'], string]>([
+    ['temperatureC.from', -80, 'must be from -60 to 60 °C'],
+    ['batteries.count', 1.5, 'must be a whole number from 0 to 12'],
+    ['name', ' ', 'must be 1 to 80 characters'],
+    ['class', 'lamp', 'must be one of those offered'],
+    ['regions', [], 'must be at least one of those offered'],
+    ['loops', [], 'must have at least one event'],
+    [
+      'loops',
+      [{ event: 'open', loop: 17, name: 'reed', bench: true }],
+      'event 1, loop that the panel shows: must be a whole number from 1 to 16',
+    ],
+    ['loops', [{ event: 'open', loop: 1, name: '', bench: true }], 'event 1, called: is missing'],
+    [
+      'ways',
+      [{ way: 'open it', sends: 'event', seconds: 900 }],
+      'way 1, held for: must be from 0.1 to 600 s',
+    ],
+    ['sensitivity', ['low'], ''],
+  ])('%s: %s', (path, value, message) => {
+    const { problems } = draftEntry(answered('device', { ...contact, [path]: value }), catalogue)
+    expect(problems.map((one) => [one.path, one.message])).toEqual(message === '' ? [] : [[path, message]])
+  })
+
+  it('says at its question what only the whole shows', () => {
+    const twice = [...contact.loops, { event: 'terminals', loop: 3, name: 'terminals', bench: true }]
+    expect(draftEntry(answered('device', { ...contact, loops: twice }), catalogue).problems).toEqual([
+      { path: 'loops', message: 'must not use a loop number twice' },
+    ])
+    expect(draftEntry(answered('device', { ...contact, family: 'family/gone' }), catalogue).problems).toEqual(
+      [{ path: 'family', message: 'points at family/gone, which is not in the catalogue' }],
+    )
+    const coded = { ...contact, equipmentCodes: [{ panel: 'panel/gone', code: '12' }] }
+    expect(draftEntry(answered('device', coded), catalogue).problems).toEqual([
+      { path: 'equipmentCodes', message: '1: points at panel/gone, which is not in the catalogue' },
+    ])
+    const priced = { ...contact, 'price.amount': 12, 'price.currency': 'euro', 'price.pack': 1 }
+    expect(draftEntry(answered('device', priced), catalogue).problems.map(({ path }) => path)).toEqual([
+      'price.currency',
+    ])
+  })
+
+  it('does not overwrite what somebody else corrected meanwhile', () => {
+    const reedling = catalogue.get('device', 'device/reedling')
+    const mine = begin('device', reedling, true)
+    const theirs = draftEntry(answer(begin('device', reedling, true), 'magnetGapMm', 19), catalogue).kept
+    if (!theirs) throw new Error('not described')
+    expect(draftEntry(mine, catalogue).kept).not.toBeNull()
+    const { kept, problems } = draftEntry(mine, catalogue.with([theirs]))
+    expect([kept, problems.length, problems[0]?.path]).toEqual([null, 1, ''])
+    expect(problems[0]?.message).toContain('corrected by somebody else meanwhile')
+  })
+
+  it('gets an id from its name that is free, and keeps that of what it corrects', () => {
+    const id = (doc: DraftDocument) => draftEntry(doc, catalogue).kept?.entry.id
+    expect(id(answered('device', { ...contact, name: 'Reedling' }))).toBe('device/reedling-2')
+    expect(id(answered('device', { ...contact, name: 'Ö & Ü' }))).toBe('device/o-u')
+    const reedling = catalogue.get('device', 'device/reedling')
+    expect(id(answer(begin('device', reedling, true), 'name', 'Reedling II'))).toBe('device/reedling')
+    expect(id(answer(begin('device', reedling), 'name', 'Reedling II'))).toBe('device/reedling-ii')
+    expect(describedKinds).toEqual(['device', 'receiver', 'family'])
+  })
+})

@@ -1,0 +1,65 @@
+import type { Answer } from './records.ts'
+import type { Cell, Form } from './form.ts'
+
+type Value = NonNullable<Answer['value']>
+
+/** What is wrong with an answer, naming what is allowed; empty where nothing is. */
+export function formProblem(form: Form, value: Value): string {
+  switch (form.is) {
+    case 'text':
+      return typeof value !== 'string' || value.trim() === '' || value.length > form.most
+        ? `must be 1 to ${form.most} characters`
+        : ''
+    case 'number':
+      return numberProblem(form, value)
+    case 'yes-no':
+      return typeof value === 'boolean' ? '' : 'must be yes or no'
+    case 'one-of':
+      return form.choices.some((choice) => choice.value === value) ? '' : 'must be one of those offered'
+    case 'some-of':
+      return Array.isArray(value) &&
+        value.length > 0 &&
+        value.every((one) => form.choices.some((choice) => choice.value === one))
+        ? ''
+        : 'must be at least one of those offered'
+    case 'one-entry':
+      return typeof value === 'string' && value.startsWith(`${form.kind}/`)
+        ? ''
+        : `must be a ${form.kind} of the catalogue`
+    case 'words':
+      return Array.isArray(value) &&
+        value.length <= form.most &&
+        value.every((one) => typeof one === 'string' && one.trim() !== '')
+        ? ''
+        : `must be up to ${form.most} words`
+    case 'rows':
+      return rowsProblem(form, value)
+    case 'id-rule':
+      return typeof value === 'object' ? '' : 'must be a rule found from stickers'
+  }
+}
+
+function numberProblem({ unit, least, most, whole }: Extract<Form, { is: 'number' }>, value: Value): string {
+  const range = `from ${least} to ${most}${unit === '' ? '' : ` ${unit}`}`
+  if (typeof value !== 'number' || !Number.isFinite(value) || value < least || value > most)
+    return `must be ${whole ? 'a whole number ' : ''}${range}`
+  return whole && !Number.isInteger(value) ? `must be a whole number ${range}` : ''
+}
+
+function rowsProblem({ cells, most, row }: Extract<Form, { is: 'rows' }>, value: Value): string {
+  if (!Array.isArray(value) || value.length === 0) return `must have at least one ${row}`
+  if (value.length > most) return `must have at most ${most}`
+  for (const [index, one] of value.entries()) {
+    if (typeof one !== 'object' || one === null || Array.isArray(one)) return `${row} ${index + 1} is empty`
+    for (const cell of cells) {
+      const message = cellProblem(cell, one[cell.key] ?? null)
+      if (message !== '') return `${row} ${index + 1}, ${cell.title.toLowerCase()}: ${message}`
+    }
+  }
+  return ''
+}
+
+function cellProblem({ form, optional }: Cell, value: Answer['value']): string {
+  if (value === null || value === '') return optional ? '' : 'is missing'
+  return formProblem(form, value)
+}

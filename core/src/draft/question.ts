@@ -1,0 +1,79 @@
+import type { Catalogue } from '../catalogue/catalogue.ts'
+import type { Choice, Form, Question } from './form.ts'
+import type { Answer } from './records.ts'
+
+/* Short ways to write questions down. */
+
+/** What a question may depend on. */
+export interface Asked {
+  readonly catalogue: Catalogue
+  /** The answer to another question; undefined where it is not answered. */
+  readonly of: (path: string) => Answer['value'] | undefined
+}
+
+export const yesNo: Form = { is: 'yes-no' }
+export const words = (most: number, lines = 1): Form => ({ is: 'text', most, lines })
+export const whole = (unit: string, least: number, most: number): Form => ({
+  ...{ is: 'number', unit, least, most, whole: true },
+})
+export const real = (unit: string, least: number, most: number): Form => ({
+  ...{ is: 'number', unit, least, most, whole: false },
+})
+export const oneOf = (choices: readonly Choice[]): Form => ({ is: 'one-of', choices })
+export const someOf = (choices: readonly Choice[]): Form => ({ is: 'some-of', choices })
+/** Choices from `value: title`. */
+export const choices = (titles: Readonly<Record<string, string>>): readonly Choice[] =>
+  Object.entries(titles).map(([value, title]) => ({ value, title }))
+
+type Written = Omit<Question, 'section' | 'unless'> & Partial<Pick<Question, 'unless'>>
+
+/** The questions of a section; null for one that is not asked. */
+export function section(name: string, list: readonly (Written | null)[]): Question[] {
+  return list.flatMap((one) => (one ? [{ unless: '', ...one, section: name }] : []))
+}
+
+export const grades = choices({ 1: 'grade 1', 2: 'grade 2', 3: 'grade 3' })
+export const regionChoices = choices({ europe: 'Europe', 'north-america': 'North America' })
+export const classChoices = choices({
+  contact: 'contact',
+  motion: 'motion',
+  'glass-break': 'glass break',
+  shock: 'shock',
+  smoke: 'smoke',
+  heat: 'heat',
+  gas: 'gas (CO)',
+  flood: 'flood',
+  temperature: 'temperature',
+  panic: 'panic or call',
+  fob: 'fob',
+  keypad: 'keypad',
+  siren: 'siren',
+  repeater: 'repeater',
+})
+
+/** What every entry begins with. */
+export function beginning(what: string): Question[] {
+  return section('What it is', [
+    {
+      path: 'maker',
+      ask: 'Who makes it?',
+      why: `A ${what} is found by its maker, and two makers may use one name.`,
+      leaflet: 'front of the leaflet, foot of the last page',
+      form: words(80),
+    },
+    {
+      path: 'name',
+      ask: 'What is it called?',
+      why: 'As you would say it to a colleague: this is what plans and sheets show.',
+      leaflet: 'front of the leaflet, type plate',
+      form: words(80),
+    },
+    {
+      path: 'regions',
+      ask: 'Where is it made for?',
+      why: 'Bands and standards differ: what is made for elsewhere is a stop.',
+      leaflet: 'approvals, usually at the end',
+      form: someOf(regionChoices),
+    },
+  ])
+}
