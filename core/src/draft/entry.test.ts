@@ -139,9 +139,22 @@ describe('an entry from answers', () => {
         const doc = answer(answered(kind, leaflet), path, undefined)
         const question = questionsOf(answered(kind, leaflet), catalogue).find((one) => one.path === path)
         const { kept, missing } = draftEntry(doc, catalogue)
-        if (question?.unless === '') expect([path, kept, missing.includes(path)]).toEqual([path, null, true])
+        if (question?.needed) expect([path, kept, missing.includes(path)]).toEqual([path, null, true])
         else expect([path, missing]).toEqual([path, []])
       }
+  })
+
+  it('is not taken for a wired one where nobody said of which family it is', () => {
+    const { family: _family, encryption: _encryption, ...rest } = contact
+    expect(draftEntry(answered('device', rest), catalogue).missing).toEqual(['family'])
+    const wired = draftEntry(answered('device', { ...rest, family: null, ways: null }), catalogue)
+    expect(wired.kept?.entry).toMatchObject({
+      family: null,
+      way: null,
+      encryption: 'none',
+      batteries: null,
+      ways: [],
+    })
   })
 
   it('an answer that is not known is not stated, never guessed', () => {
@@ -180,7 +193,7 @@ describe('an entry from answers', () => {
     [
       'loops',
       [{ event: 'open', loop: 17, name: 'reed', bench: true }],
-      'event 1, loop that the panel shows: must be a whole number from 1 to 16',
+      'event 1, loop shown: must be a whole number from 1 to 16',
     ],
     ['loops', [{ event: 'open', loop: 1, name: '', bench: true }], 'event 1, called: is missing'],
     [

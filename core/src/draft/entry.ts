@@ -52,7 +52,10 @@ export function draftEntry(doc: DraftDocument, catalogue: Catalogue): DraftEntry
   if (!info || questions.length === 0) return { kept: null, problems: [], missing: [] }
   const answers = answersOf(doc)
   const missing = questions
-    .filter(({ path, unless }) => unless === '' && answers.get(path) == null)
+    .filter(
+      ({ path, unless, needed }) =>
+        needed && (unless === '' ? answers.get(path) == null : !answers.has(path)),
+    )
     .map(({ path }) => path)
   const current =
     info.corrects !== null && catalogue.has(info.corrects) ? catalogue.hash(info.corrects) : null

@@ -17,26 +17,34 @@ export function formProblem(form: Form, value: Value): string {
     case 'one-of':
       return form.choices.some((choice) => choice.value === value) ? '' : 'must be one of those offered'
     case 'some-of':
-      return Array.isArray(value) &&
-        value.length > 0 &&
-        value.every((one) => form.choices.some((choice) => choice.value === one))
-        ? ''
-        : 'must be at least one of those offered'
+      return isSome(form, value) ? '' : 'must be at least one of those offered'
     case 'one-entry':
       return typeof value === 'string' && value.startsWith(`${form.kind}/`)
         ? ''
         : `must be a ${form.kind} of the catalogue`
     case 'words':
-      return Array.isArray(value) &&
-        value.length <= form.most &&
-        value.every((one) => typeof one === 'string' && one.trim() !== '')
-        ? ''
-        : `must be up to ${form.most} words`
+      return areWords(form, value) ? '' : `must be up to ${form.most} words`
     case 'rows':
       return rowsProblem(form, value)
     case 'id-rule':
       return typeof value === 'object' ? '' : 'must be a rule found from stickers'
   }
+}
+
+function isSome({ choices }: Extract<Form, { is: 'some-of' }>, value: Value): boolean {
+  return (
+    Array.isArray(value) &&
+    value.length > 0 &&
+    value.every((one) => choices.some((choice) => choice.value === one))
+  )
+}
+
+function areWords({ most }: Extract<Form, { is: 'words' }>, value: Value): boolean {
+  return (
+    Array.isArray(value) &&
+    value.length <= most &&
+    value.every((one) => typeof one === 'string' && one.trim() !== '')
+  )
 }
 
 function numberProblem({ unit, least, most, whole }: Extract<Form, { is: 'number' }>, value: Value): string {

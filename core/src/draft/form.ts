@@ -48,6 +48,8 @@ export interface Question {
   /** Where it stands on a leaflet. */
   readonly leaflet: string
   readonly form: Form
-  /** What may be said instead of an answer, such as *not stated*; empty where one is needed. */
+  /** What may be said instead of an answer, such as *not stated*; empty where there is nothing else to say. */
   readonly unless: string
+  /** Whether an entry cannot be without it: left open it is missing. Else left open is said instead. */
+  readonly needed: boolean
 }

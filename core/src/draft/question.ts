@@ -25,11 +25,11 @@ export const someOf = (choices: readonly Choice[]): Form => ({ is: 'some-of', ch
 export const choices = (titles: Readonly<Record<string, string>>): readonly Choice[] =>
   Object.entries(titles).map(([value, title]) => ({ value, title }))
 
-type Written = Omit<Question, 'section' | 'unless'> & Partial<Pick<Question, 'unless'>>
+type Written = Omit<Question, 'section' | 'unless' | 'needed'> & Partial<Pick<Question, 'unless' | 'needed'>>
 
 /** The questions of a section; null for one that is not asked. */
 export function section(name: string, list: readonly (Written | null)[]): Question[] {
-  return list.flatMap((one) => (one ? [{ unless: '', ...one, section: name }] : []))
+  return list.flatMap((one) => (one ? [{ unless: '', needed: !one.unless, ...one, section: name }] : []))
 }
 
 export const grades = choices({ 1: 'grade 1', 2: 'grade 2', 3: 'grade 3' })

@@ -7,7 +7,6 @@ import {
   section,
   someOf,
   whole,
-  words,
   yesNo,
   type Asked,
 } from './question.ts'

@@ -20,11 +20,11 @@ export interface PanelTried {
   readonly add: readonly ReceiverModel[]
 }
 
-/** A device tried with every panel of the catalogue, in a new job of a region that both are made for, where there is one. */
+/** A device tried with every panel of the catalogue, in a new job of a region that both are made for, where there is one; those it fits first. */
 export function triedWithPanels(device: DeviceModel, catalogue: Catalogue): readonly PanelTried[] {
   const whole = catalogue.with([keepEntry(device)])
   const ranked = new Map<string, readonly PanelChoice[]>()
-  return whole.all('panel').flatMap((panel): PanelTried[] => {
+  const tried = whole.all('panel').flatMap((panel): PanelTried[] => {
     const region = panel.regions.find((one) => device.regions.includes(one)) ?? panel.regions[0]
     if (!region) return []
     const choices = ranked.get(region) ?? rankPanels(systemOfOne(device, whole, region), whole)
@@ -33,7 +33,10 @@ export function triedWithPanels(device: DeviceModel, catalogue: Catalogue): read
     const fit = choice?.fits.get(ONE)
     return choice && fit ? [{ panel, ...bestOf(choice, fit) }] : []
   })
+  return tried.toSorted((a, b) => bestFirst.indexOf(a.verdict) - bestFirst.indexOf(b.verdict))
 }
+
+const bestFirst: readonly Verdict[] = ['works', 'loss', 'unknown', 'no']
 
 const ONE = 'device:tried'
 
@@ -41,7 +44,7 @@ function bestOf(
   { add, countsThen }: PanelChoice,
   { verdict, reasons }: { readonly verdict: Verdict; readonly reasons: readonly FitReason[] },
 ): Omit<PanelTried, 'panel'> {
-  const then = (['works', 'loss', 'unknown', 'no'] as const).find((one) => countsThen[one] > 0) ?? verdict
+  const then = bestFirst.find((one) => countsThen[one] > 0) ?? verdict
   return add.length === 0
     ? { verdict, reasons, add }
     : { verdict: then, reasons: then === 'works' ? [] : reasons, add }

@@ -34,6 +34,11 @@ export function createAppRouter(): Router {
         meta: { title: 'Catalogue' },
       },
       {
+        path: '/catalogue/drafts/:draft',
+        component: () => import('../catalogue/draft/DraftView.vue'),
+        meta: { title: 'Draft' },
+      },
+      {
         path: '/house-rules',
         component: () => import('../house-rules/HouseRulesView.vue'),
         meta: { title: 'House rules' },

@@ -1,21 +1,43 @@
 <script setup lang="ts">
 import { mdiDownload, mdiMagnify } from '@mdi/js'
 import { computed, onMounted, ref } from 'vue'
-import { deviceClasses, regions, type CatalogueEntry, type DeviceClass, type EntryKind } from '#core'
+import { useRoute } from 'vue-router'
+import {
+  deviceClasses,
+  isDescribed,
+  regions,
+  type CatalogueEntry,
+  type DeviceClass,
+  type EntryKind,
+} from '#core'
 import { useSession } from '../line/session.ts'
 import { regionItems } from '../jobs/words.ts'
 import CompareEntries from './CompareEntries.vue'
+import DescribeMenu from './draft/DescribeMenu.vue'
+import DraftsBeside from './draft/DraftsBeside.vue'
+import { useDrafts } from './draft/useDrafts.ts'
 import ImportPack from './ImportPack.vue'
 
 const MOST_COMPARED = 4
 const session = useSession()
+const asked = useRoute().query
 const kind = ref<EntryKind>('device')
 const find = ref('')
 const deviceClass = ref<DeviceClass | null>(null)
 const family = ref<string | null>(null)
 const region = ref<string | null>(null)
 const picked = ref<string[]>([])
-onMounted(() => session.loadCatalogue())
+const { drafts, trouble, begin } = useDrafts()
+const mayDescribe = computed(() => session.person !== null && session.person.role !== 'viewer')
+onMounted(async () => {
+  await session.loadCatalogue()
+  // What was just published is shown.
+  const { show } = asked
+  const entry = catalogue.value?.entries.find(({ id }) => id === show)
+  if (!entry) return
+  kind.value = entry.kind
+  picked.value = [entry.id]
+})
 
 const catalogue = computed(() => session.catalogue)
 const kinds = [
@@ -50,6 +72,10 @@ function pick(id: string): void {
   picked.value = picked.value.includes(id)
     ? picked.value.filter((item) => item !== id)
     : [...picked.value, id].slice(-MOST_COMPARED)
+}
+
+function describe(entry: CatalogueEntry, corrects: boolean): void {
+  if (isDescribed(entry.kind)) void begin(entry.kind, entry, corrects)
 }
 
 function turn(to: EntryKind): void {
@@ -90,11 +116,13 @@ function gist(entry: CatalogueEntry): string {
         <h1>Catalogue</h1>
         <span class="quiet">{{ shown.length }} {{ shown.length === 1 ? 'entry' : 'entries' }}</span>
         <span class="grow" />
+        <DescribeMenu v-if="mayDescribe" @begin="begin($event)" />
         <ImportPack />
         <v-btn href="/api/catalogue/pack" variant="tonal" class="text-none" :prepend-icon="mdiDownload"
           >Export as a pack</v-btn
         >
       </div>
+      <v-alert v-if="trouble" type="error" variant="tonal" class="mb-3">{{ trouble }}</v-alert>
       <div class="filters">
         <v-btn-toggle :model-value="kind" mandatory density="compact" variant="outlined">
           <v-btn
@@ -137,13 +165,28 @@ function gist(entry: CatalogueEntry): string {
             Nothing like it. Clear a filter, or import a pack that has it.
           </li>
         </ul>
-        <CompareEntries v-if="compared.length > 0" :entries="compared" :catalogue="catalogue" @drop="pick" />
-        <div v-else class="sheet pa-5">
-          <h2>Choose an entry</h2>
-          <p class="quiet mt-1">
-            Choose up to {{ MOST_COMPARED }} to lay them side by side: what differs is marked. A job keeps the
-            entries it was planned with, also when a newer one comes.
-          </p>
+        <div class="right">
+          <div
+            v-if="compared.length === 1 && compared[0] && isDescribed(compared[0].kind) && mayDescribe"
+            class="acts"
+          >
+            <v-btn variant="tonal" @click="describe(compared[0], false)">Begin a new one like it</v-btn>
+            <v-btn variant="tonal" @click="describe(compared[0], true)">Correct it</v-btn>
+          </div>
+          <CompareEntries
+            v-if="compared.length > 0"
+            :entries="compared"
+            :catalogue="catalogue"
+            @drop="pick"
+          />
+          <div v-else class="sheet pa-5">
+            <h2>Choose an entry</h2>
+            <p class="quiet mt-1">
+              Choose up to {{ MOST_COMPARED }} to lay them side by side: what differs is marked. A job keeps
+              the entries it was planned with, also when a newer one comes.
+            </p>
+          </div>
+          <DraftsBeside :drafts="drafts" :of="compared" />
         </div>
       </div>
     </div>
@@ -166,6 +209,15 @@ function gist(entry: CatalogueEntry): string {
   grid-template-columns: 330px minmax(0, 1fr);
   gap: 16px;
   align-items: start;
+}
+.right {
+  display: grid;
+  gap: 12px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
 }
 .list {
   list-style: none;

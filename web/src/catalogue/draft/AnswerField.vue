@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Answer, Catalogue, Form } from '#core'
+
+/** One answer of a simple form; what is typed goes out when the field is left, what is chosen at once. */
+const props = defineProps<{
+  form: Exclude<Form, { is: 'rows' | 'id-rule' }>
+  value: Answer['value'] | undefined
+  label: string
+  catalogue: Catalogue
+  fault: string
+  dense?: boolean
+}>()
+const emit = defineEmits<{ answer: [value: Answer['value'] | undefined] }>()
+
+const typed = ref('')
+const odd = ref('')
+watch(
+  () => props.value,
+  (now) => {
+    typed.value = now == null ? '' : Array.isArray(now) ? now.join(', ') : String(now)
+    odd.value = ''
+  },
+  { immediate: true },
+)
+const faults = computed(() => odd.value || props.fault)
+const choices = computed(() => {
+  const { form } = props
+  if (form.is === 'one-of') return form.choices
+  if (form.is === 'one-entry')
+    return props.catalogue.all(form.kind).map(({ id, name }) => ({ value: id, title: name }))
+  return []
+})
+
+const several = computed(() => (Array.isArray(props.value) ? props.value.map(String) : []))
+
+function turn(choice: string): void {
+  const now = several.value.includes(choice)
+    ? several.value.filter((one) => one !== choice)
+    : [...several.value, choice]
+  emit('answer', now.length > 0 ? now : undefined)
+}
+
+function say(): void {
+  const text = typed.value.trim()
+  odd.value = ''
+  if (text === '') emit('answer', undefined)
+  else if (props.form.is === 'words')
+    emit(
+      'answer',
+      text
+        .split(',')
+        .map((word) => word.trim())
+        .filter(Boolean),
+    )
+  else if (props.form.is !== 'number') emit('answer', text)
+  else {
+    const number = Number(text.replace(',', '.'))
+    if (Number.isNaN(number))
+      odd.value =
+        `“${text}” is no number: from ${props.form.least} to ${props.form.most} ${props.form.unit}`.trim()
+    else emit('answer', number)
+  }
+}
+</script>
+
+<template>
+  <v-btn-toggle
+    v-if="form.is === 'yes-no'"
+    :model-value="value"
+    variant="outlined"
+    density="comfortable"
+    divided
+    :aria-label="label"
+    role="group"
+  >
+    <v-btn :value="true" :aria-label="`${label} Yes`" @click="emit('answer', true)">Yes</v-btn>
+    <v-btn :value="false" :aria-label="`${label} No`" @click="emit('answer', false)">No</v-btn>
+  </v-btn-toggle>
+  <v-btn-toggle
+    v-else-if="form.is === 'one-of' && form.choices.length <= 4 && !dense"
+    :model-value="value"
+    variant="outlined"
+    density="comfortable"
+    divided
+    class="few"
+    :aria-label="label"
+    role="group"
+  >
+    <v-btn
+      v-for="choice in form.choices"
+      :key="choice.value"
+      :value="choice.value"
+      @click="emit('answer', choice.value)"
+      >{{ choice.title }}</v-btn
+    >
+  </v-btn-toggle>
+  <div v-else-if="form.is === 'some-of'" class="some" role="group" :aria-label="label">
+    <v-btn
+      v-for="choice in form.choices"
+      :key="choice.value"
+      :variant="several.includes(choice.value) ? 'flat' : 'outlined'"
+      :color="several.includes(choice.value) ? 'primary' : undefined"
+      :aria-pressed="several.includes(choice.value)"
+      height="40"
+      @click="turn(choice.value)"
+      >{{ several.includes(choice.value) ? '✓ ' : '' }}{{ choice.title }}</v-btn
+    >
+    <p v-if="faults" class="fault" role="alert">{{ faults }}</p>
+  </div>
+  <v-autocomplete
+    v-else-if="form.is === 'one-of' || form.is === 'one-entry'"
+    :model-value="value ?? null"
+    :items="choices"
+    auto-select-first
+    :aria-label="label"
+    :label="dense ? label : undefined"
+    :error-messages="faults"
+    no-data-text="Nothing like it in the catalogue yet"
+    @update:model-value="emit('answer', $event ?? undefined)"
+  />
+  <v-textarea
+    v-else-if="form.is === 'text' && (form.lines ?? 1) > 1"
+    v-model="typed"
+    :aria-label="label"
+    :rows="form.lines"
+    auto-grow
+    :maxlength="form.most"
+    :error-messages="faults"
+    @change="say"
+  />
+  <v-text-field
+    v-else
+    v-model="typed"
+    :aria-label="label"
+    :label="dense ? label : undefined"
+    :suffix="form.is === 'number' ? form.unit : undefined"
+    :inputmode="form.is === 'number' ? 'decimal' : undefined"
+    :placeholder="form.is === 'words' ? 'low, medium, high' : undefined"
+    :maxlength="form.is === 'text' ? form.most : form.is === 'number' ? 10 : 200"
+    :error-messages="faults"
+    :class="form.is === 'number' ? 'number' : ''"
+    @change="say"
+  />
+</template>
+
+<style scoped>
+.some {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.fault {
+  color: rgb(var(--v-theme-error));
+  margin: 0;
+}
+.few {
+  flex-wrap: wrap;
+  height: auto;
+}
+.few :deep(.v-btn) {
+  min-height: 40px;
+}
+.number {
+  max-width: 220px;
+}
+</style>

@@ -1,0 +1,375 @@
+<script setup lang="ts">
+import { mdiRedoVariant, mdiUndoVariant } from '@mdi/js'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import {
+  answerFrom,
+  answerOps,
+  answerTo,
+  draftEntry,
+  draftInfo,
+  questionsOf,
+  type Answer,
+  type PublishedDraft,
+  type Question,
+} from '#core'
+import { api, ApiError } from '../../line/api.ts'
+import { useSession } from '../../line/session.ts'
+import AnswerField from './AnswerField.vue'
+import IdRule from './IdRule.vue'
+import RowsField from './RowsField.vue'
+import TryOut from './TryOut.vue'
+import { answerWords } from './words.ts'
+import { useDraft } from './useDraft.ts'
+
+/** A catalogue entry is described in the order of a leaflet; beside it stands what is missing and what it does. */
+const session = useSession()
+const router = useRouter()
+const id = String(useRoute().params.draft)
+const draft = useDraft(id)
+const { doc, state, closed, notice, canUndo, canRedo, unsaved, revision } = draft
+const trouble = ref('')
+const why = ref('')
+const busy = ref(false)
+onMounted(() =>
+  draft.open().catch((thrown: unknown) => {
+    trouble.value = (thrown as Error).message
+  }),
+)
+
+const catalogue = computed(() => session.catalogue)
+const info = computed(() => draftInfo(doc.value))
+const questions = computed(() => (catalogue.value ? questionsOf(doc.value, catalogue.value) : []))
+const sections = computed(() => {
+  const names = [...new Set(questions.value.map(({ section }) => section))]
+  return names.map((name) => ({ name, questions: questions.value.filter(({ section }) => section === name) }))
+})
+const result = computed(() =>
+  catalogue.value ? draftEntry(doc.value, catalogue.value) : { kept: null, problems: [], missing: [] },
+)
+const like = computed(() => {
+  const from = info.value?.corrects ?? info.value?.like
+  return catalogue.value?.entries.find((entry) => entry.id === from) ?? null
+})
+const name = computed(() => {
+  const value = answerTo(doc.value, 'name')?.value
+  return typeof value === 'string' ? value : ''
+})
+const kindWords = {
+  device: 'device',
+  receiver: 'receiver',
+  family: 'radio family',
+  panel: 'panel',
+  interface: 'keying',
+}
+const title = computed(() => {
+  if (!info.value) return 'Draft'
+  const what = kindWords[info.value.kind]
+  return info.value.corrects ? `Correct ${like.value?.name ?? what}` : name.value || `New ${what}`
+})
+const asked = computed(() => new Map(questions.value.map((one) => [one.path, one])))
+const done = computed(() => questions.value.filter(({ path }) => answerTo(doc.value, path) !== null).length)
+const saved = computed(
+  () =>
+    ({
+      loading: 'Loading',
+      saved: 'All saved',
+      saving: 'Saving',
+      away: `Not sent: ${unsaved.value}. The server is not reached.`,
+    })[state.value],
+)
+
+function value(path: string): Answer['value'] | undefined {
+  return answerTo(doc.value, path)?.value
+}
+function fault(path: string): string {
+  return result.value.problems
+    .filter((one) => one.path === path)
+    .map(({ message }) => message)
+    .join('; ')
+}
+/** What the entry that it began from says, where this says something else. */
+function unlike({ path, unless }: Question): string | null {
+  if (!like.value || like.value.kind !== info.value?.kind) return null
+  const was = answerFrom(like.value, path)
+  return JSON.stringify(was ?? null) === JSON.stringify(value(path) ?? null) || !catalogue.value
+    ? null
+    : answerWords(was, unless, catalogue.value)
+}
+function answer(path: string, to: Answer['value'] | undefined): void {
+  draft.edit('draft.answer', answerOps(doc.value, path, to))
+}
+
+async function publish(): Promise<void> {
+  busy.value = true
+  trouble.value = ''
+  try {
+    const published = await api<PublishedDraft>('POST', `/api/catalogue/drafts/${id}/published`, {
+      ...{ revision: revision.value, why: why.value },
+    })
+    await session.reloadCatalogue()
+    await router.push({ path: '/catalogue', query: { show: published.entryId } })
+  } catch (thrown) {
+    const problems = thrown instanceof ApiError ? thrown.problems : []
+    trouble.value = [
+      (thrown as Error).message,
+      ...problems.map(({ path, message }) => `${asked.value.get(path)?.ask ?? path} ${message}`),
+    ].join(' ')
+    await draft.look().catch(() => undefined)
+  } finally {
+    busy.value = false
+  }
+}
+
+async function drop(): Promise<void> {
+  await api('DELETE', `/api/catalogue/drafts/${id}`).catch((thrown: unknown) => {
+    trouble.value = (thrown as Error).message
+  })
+  if (trouble.value === '') await router.push('/catalogue')
+}
+const asideAsked = ref(false)
+watch(title, (now) => (document.title = `${now} · Kapelle`))
+</script>
+
+<template>
+  <v-main>
+    <div class="page">
+      <div class="page-head">
+        <h1>{{ title }}</h1>
+        <span v-if="like && !info?.corrects" class="quiet">begun like {{ like.name }}</span>
+        <span class="quiet" role="status">{{ saved }}</span>
+        <span class="grow" />
+        <v-btn
+          :icon="mdiUndoVariant"
+          variant="text"
+          size="48"
+          :disabled="!canUndo"
+          aria-label="Undo"
+          @click="draft.back('undo')"
+        />
+        <v-btn
+          :icon="mdiRedoVariant"
+          variant="text"
+          size="48"
+          :disabled="!canRedo"
+          aria-label="Redo"
+          @click="draft.back('redo')"
+        />
+        <v-btn variant="text" to="/catalogue">Catalogue</v-btn>
+      </div>
+      <v-alert v-if="notice" type="warning" variant="tonal" class="mb-3">{{ notice }}</v-alert>
+      <v-alert v-if="trouble" type="error" variant="tonal" class="mb-3">{{ trouble }}</v-alert>
+      <v-alert v-if="closed" type="info" variant="tonal" class="mb-3">
+        {{
+          closed === 'published'
+            ? 'This draft was published. To change the entry, begin its correction in the catalogue.'
+            : 'This draft was put aside.'
+        }}
+      </v-alert>
+      <v-progress-linear
+        v-if="state === 'loading' && !trouble"
+        indeterminate
+        aria-label="Loading the draft"
+      />
+      <div v-else-if="info && catalogue" class="both">
+        <div class="sections">
+          <section v-for="part in sections" :key="part.name" class="sheet" :aria-label="part.name">
+            <h2>{{ part.name }}</h2>
+            <div v-for="one in part.questions" :id="`q-${one.path}`" :key="one.path" class="question">
+              <h3>
+                {{ one.ask }}
+                <span v-if="result.missing.includes(one.path)" class="needed">needed</span>
+              </h3>
+              <p class="why">
+                {{ one.why }} <span class="leaflet">On a leaflet: {{ one.leaflet }}.</span>
+              </p>
+              <fieldset :disabled="closed !== null" class="answer">
+                <RowsField
+                  v-if="one.form.is === 'rows'"
+                  :form="one.form"
+                  :value="value(one.path)"
+                  :label="one.ask"
+                  :catalogue="catalogue"
+                  :fault="fault(one.path)"
+                  @answer="answer(one.path, $event)"
+                />
+                <IdRule
+                  v-else-if="one.form.is === 'id-rule'"
+                  :value="value(one.path)"
+                  :fault="fault(one.path)"
+                  @answer="answer(one.path, $event)"
+                />
+                <AnswerField
+                  v-else
+                  :form="one.form"
+                  :value="value(one.path)"
+                  :label="one.ask"
+                  :catalogue="catalogue"
+                  :fault="fault(one.path)"
+                  @answer="answer(one.path, $event)"
+                />
+                <v-btn
+                  v-if="one.unless !== ''"
+                  :variant="value(one.path) === null ? 'flat' : 'text'"
+                  :aria-pressed="value(one.path) === null"
+                  :aria-label="`${one.ask} ${one.unless}`"
+                  size="small"
+                  height="40"
+                  @click="answer(one.path, value(one.path) === null ? undefined : null)"
+                  >{{ value(one.path) === null ? '✓ ' : '' }}{{ one.unless }}</v-btn
+                >
+              </fieldset>
+              <p v-if="unlike(one) !== null" class="unlike">≠ {{ like?.name }}: {{ unlike(one) }}</p>
+            </div>
+          </section>
+        </div>
+        <aside class="beside">
+          <div class="sheet pa-4">
+            <h2>{{ result.kept ? 'Ready to publish' : 'Still needed' }}</h2>
+            <p class="quiet">
+              {{ done }} of {{ questions.length }} questions answered. What is left open counts as not stated,
+              never as a guess.
+            </p>
+            <ul v-if="result.missing.length + result.problems.length > 0" class="owed">
+              <li v-for="path in result.missing" :key="path">
+                <a :href="`#q-${path}`">○ {{ asked.get(path)?.ask }}</a>
+              </li>
+              <li v-for="problem in result.problems" :key="problem.path + problem.message">
+                <a v-if="problem.path" :href="`#q-${problem.path}`">■ {{ asked.get(problem.path)?.ask }}</a>
+                <span v-else>■ This entry</span>
+                <span class="quiet"> {{ problem.message }}</span>
+              </li>
+            </ul>
+            <template v-if="!closed">
+              <v-text-field
+                v-if="result.kept"
+                v-model="why"
+                :label="info.corrects ? 'What was wrong, and how you know' : 'Where it comes from'"
+                placeholder="leaflet, seen at a panel"
+                maxlength="300"
+                hide-details
+                class="my-2"
+              />
+              <v-btn
+                v-if="session.may('catalogue')"
+                block
+                color="primary"
+                variant="flat"
+                height="48"
+                :disabled="!result.kept || unsaved > 0"
+                :loading="busy"
+                @click="publish"
+                >Publish it</v-btn
+              >
+              <p v-else class="quiet">An entry is published by the owner, or by whoever the owner lets.</p>
+              <v-btn v-if="!asideAsked" block variant="text" class="mt-2" @click="asideAsked = true"
+                >Put this draft aside…</v-btn
+              >
+              <div v-else class="aside">
+                <p>It leaves the list for good. The catalogue stays as it is.</p>
+                <v-btn variant="tonal" color="error" @click="drop">Put it aside</v-btn>
+                <v-btn variant="text" @click="asideAsked = false">Keep it</v-btn>
+              </div>
+            </template>
+          </div>
+          <div v-if="result.kept" class="sheet pa-4">
+            <TryOut :entry="result.kept.entry" :catalogue="catalogue" />
+          </div>
+        </aside>
+      </div>
+    </div>
+  </v-main>
+</template>
+
+<style scoped>
+.both {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 380px;
+  gap: 16px;
+  align-items: start;
+}
+.sections,
+.beside {
+  display: grid;
+  gap: 14px;
+}
+.beside {
+  position: sticky;
+  top: 60px;
+  max-height: calc(100vh - 76px);
+  overflow-y: auto;
+}
+.sections > .sheet {
+  padding: 16px 20px;
+}
+.question {
+  padding: 12px 0;
+  border-top: 1px solid rgba(var(--v-border-color), var(--v-border-opacity));
+  scroll-margin-top: 70px;
+}
+.question:first-of-type {
+  border-top: 0;
+}
+h3 {
+  font-size: 1rem;
+  font-weight: 650;
+  margin: 0;
+}
+.needed {
+  font-size: 0.75rem;
+  font-weight: 500;
+  margin-left: 6px;
+  padding: 1px 6px;
+  border-radius: 4px;
+  border: 1px solid currentcolor;
+}
+.why {
+  margin: 2px 0 8px;
+  font-size: 0.875rem;
+}
+.leaflet {
+  color: rgba(var(--v-theme-on-surface), var(--v-medium-emphasis-opacity));
+}
+.answer {
+  border: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+.answer > :deep(.v-input) {
+  flex: 1 1 220px;
+}
+.answer > :deep(.rows),
+.answer > :deep(.ids) {
+  flex: 1 1 100%;
+}
+.unlike {
+  margin: 6px 0 0;
+  font-size: 0.875rem;
+  font-weight: 650;
+  color: rgb(var(--v-theme-info));
+}
+.owed {
+  padding-left: 0;
+  list-style: none;
+  display: grid;
+  gap: 4px;
+  margin: 8px 0;
+  max-height: 240px;
+  overflow-y: auto;
+}
+.aside p {
+  margin: 6px 0;
+}
+@media (max-width: 960px) {
+  .both {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .beside {
+    position: static;
+    max-height: none;
+  }
+}
+</style>

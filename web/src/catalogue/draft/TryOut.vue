@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import {
+  heardBy,
+  readSticker,
+  reasonWords,
+  triedWithPanels,
+  type Catalogue,
+  type CatalogueEntry,
+} from '#core'
+import { verdictLook } from '../../shared/severity.ts'
+
+/** What an entry does, before it counts. */
+const props = defineProps<{ entry: CatalogueEntry; catalogue: Catalogue }>()
+const tried = computed(() =>
+  props.entry.kind === 'device' ? triedWithPanels(props.entry, props.catalogue) : [],
+)
+const heard = computed(() => (props.entry.kind === 'receiver' ? heardBy(props.entry, props.catalogue) : null))
+const sticker = ref('')
+const read = computed(() =>
+  props.entry.kind === 'family' && sticker.value.trim() !== ''
+    ? readSticker(props.entry, sticker.value)
+    : null,
+)
+const events = computed(() =>
+  props.entry.kind === 'device' ? props.entry.loops.map(({ loop, name }) => `${name} on loop ${loop}`) : [],
+)
+</script>
+
+<template>
+  <section aria-label="What it does">
+    <h2>What it does</h2>
+    <template v-if="entry.kind === 'device'">
+      <p v-if="events.length > 0" class="quiet">
+        {{ events.length === 1 ? 'One zone' : `${events.length} zones, each with its own proof` }}:
+        {{ events.join(', ') }}.
+      </p>
+      <ul class="panels">
+        <li v-for="one in tried" :key="one.panel.id">
+          <span :class="`text-${verdictLook[one.verdict].color}`" class="verdict"
+            >{{ verdictLook[one.verdict].glyph }} {{ verdictLook[one.verdict].word }}</span
+          >
+          <span>
+            <strong>{{ one.panel.name }}</strong>
+            <template v-if="one.add.length > 0">
+              with {{ one.add.map(({ name }) => name).join(' and ') }}</template
+            >
+            <span v-for="(reason, index) in one.reasons" :key="index" class="quiet reason">{{
+              reasonWords(reason)
+            }}</span>
+          </span>
+        </li>
+        <li v-if="tried.length === 0" class="quiet">
+          There is no panel in the catalogue yet to try it with.
+        </li>
+      </ul>
+    </template>
+    <template v-else-if="entry.kind === 'family'">
+      <v-text-field v-model="sticker" label="Try a sticker" maxlength="40" hide-details />
+      <p v-if="read" role="status" :class="read.ok ? 'text-success' : 'text-error'">
+        {{ read.ok ? `✓ ID ${read.serial}` : `■ ${read.reason}` }}
+      </p>
+      <p v-else class="quiet">
+        Type another sticker of this family, also a wrong one: it is read or refused as it will be on site.
+      </p>
+    </template>
+    <template v-else-if="heard">
+      <p>
+        Of the catalogue’s devices it takes <strong>{{ heard.takes.length }}</strong><template
+          v-if="heard.refuses.length > 0"
+        >
+          and not {{ heard.refuses.map(({ name }) => name).join(', ') }}: their classes are not
+          stated</template
+        >.
+      </p>
+      <p class="quiet">A panel must name it among its receivers before a job can have it.</p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.panels {
+  list-style: none;
+  padding: 0;
+  margin: 6px 0 0;
+  display: grid;
+  gap: 6px;
+}
+.panels li {
+  display: grid;
+  grid-template-columns: 130px minmax(0, 1fr);
+  gap: 8px;
+}
+.verdict {
+  font-weight: 650;
+}
+.reason {
+  display: block;
+  font-size: 0.8125rem;
+}
+p {
+  margin: 6px 0;
+}
+</style>
