@@ -21,16 +21,16 @@ const asked = (page: Page, what: string): Locator =>
 
 async function begin(page: Page, kind: string): Promise<void> {
   await page.getByRole('button', { name: 'Describe a new one' }).click()
-  await page.getByRole('menu').getByText(kind, { exact: true }).click()
+  await page.getByText(kind, { exact: true }).click()
   await expect(page.getByRole('complementary')).toContainText('Still needed')
 }
 async function type(at: Locator, text: string): Promise<void> {
   await at.fill(text)
   await at.press('Tab')
 }
-async function pick(at: Locator, text: string): Promise<void> {
-  await at.fill(text)
-  await at.page().getByRole('option', { name: text }).first().click()
+async function pick(within: Locator, label: string, text: string): Promise<void> {
+  await within.locator(`input[aria-label="${label}"]`).fill(text)
+  await within.page().getByRole('option', { name: text }).first().click()
 }
 async function answers(page: Page, list: Readonly<Record<string, string>>): Promise<void> {
   for (const [what, text] of Object.entries(list))
@@ -95,21 +95,21 @@ async function describeDevice(page: Page): Promise<void> {
   await begin(page, 'A device')
   await answers(page, { 'Who makes it?': 'Penbrook', 'What is it called?': 'Burrow contact' })
   await press(page, 'Where is it made for?', 'Europe')
-  await pick(asked(page, 'What kind of device is it?').getByRole('combobox'), 'contact')
+  await pick(asked(page, 'What kind of device is it?'), 'What kind of device is it?', 'contact')
   // Not said of which family it is: it is not taken for a wired one.
   await expect(
     page.getByRole('complementary').getByRole('link', { name: 'Which radio family does it speak?' }),
   ).toBeVisible()
-  await pick(asked(page, 'Which radio family does it speak?').getByRole('combobox'), 'Wren')
+  await pick(asked(page, 'Which radio family does it speak?'), 'Which radio family does it speak?', 'Wren')
   const events = asked(page, 'Which events does it report')
   await events.getByRole('button', { name: 'Add an event' }).click()
   await expect(events).toContainText('event 1, what happens: is missing')
-  await pick(events.getByLabel('What happens'), 'opening (reed)')
+  await pick(events, 'What happens', 'opening (reed)')
   await type(events.getByLabel('Loop shown'), '3')
   const ways = asked(page, 'How is it made to send')
   await ways.getByRole('button', { name: 'Add a way' }).click()
   await type(ways.getByLabel('What is done'), 'open the door')
-  await pick(ways.getByLabel('The panel then hears'), 'its event')
+  await pick(ways, 'The panel then hears', 'its event')
   await answers(page, {
     'Where is its sticker?': 'inside the lid',
     'From which temperature on does it work?': '-10',
@@ -123,7 +123,7 @@ async function describeDevice(page: Page): Promise<void> {
   await expect(does).toContainText('must be told the equipment code')
   const codes = asked(page, 'Which equipment code does a panel ask for it?')
   await codes.getByRole('button', { name: 'Add a code' }).click()
-  await pick(codes.getByLabel('Panel'), 'Tarn 40')
+  await pick(codes, 'Panel', 'Tarn 40')
   await type(codes.getByLabel('Code', { exact: true }), '329')
   await expect(does.getByRole('listitem').first()).toContainText(/fits.*Tarn 40/)
   await accessible(page)
@@ -153,7 +153,9 @@ async function publish(page: Page, name: string, why: string): Promise<void> {
   await expect(page.getByText('All saved')).toBeVisible()
   await beside.getByRole('button', { name: 'Publish it' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Catalogue' })).toBeVisible()
-  await expect(page.getByRole('region', { name: 'Published here' })).toContainText(`${name} Morwen Tallis`)
+  await expect(page.getByRole('region', { name: 'Published here' })).toContainText(
+    new RegExp(`${name}\\s*Morwen Tallis`),
+  )
   await expect(page.getByRole('region', { name: 'Published here' })).toContainText(why)
 }
 
@@ -162,6 +164,8 @@ async function correct(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name: 'Correct Burrow contact' })).toBeVisible()
   await answers(page, { 'How far apart may magnet and contact be?': '18' })
   await expect(asked(page, 'How far apart may magnet and contact be?')).toContainText('≠ Burrow contact: 22')
+  // Left open it is said in every job that asks for a grade: it cannot be told.
+  await press(page, 'Which grade is it stated for (EN 50131)?', 'grade 2')
   await publish(page, 'Burrow contact', 'measured at a door')
   await expect(page.getByRole('row', { name: /Version/ })).toContainText('2')
   await expect(page.getByRole('row', { name: /Magnet gap/ })).toContainText('18 mm')

@@ -3,7 +3,6 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
-import { unfoldTimes } from './help.ts'
 import { startProduct } from '../server/src/launch/product.ts'
 
 const ropewalk = '/jobs/0b1e6f3a-1c7d-4e55-9a3f-5d2a7c10a001'
@@ -72,11 +71,19 @@ const shots: readonly Shot[] = [
     },
   },
   {
-    name: 'entry-budget',
-    path: `${fennel}/zones`,
+    name: 'describe',
+    path: '/catalogue',
     act: async (page) => {
-      await unfoldTimes(page)
-      await page.getByText('The budget of each door').click()
+      await page.getByRole('button', { name: /^Reedling contact/ }).click()
+      await page.getByRole('button', { name: 'Begin a new one like it' }).click()
+      const name = page.locator('.question').filter({ hasText: 'What is it called?' })
+      await name.getByRole('textbox').first().fill('Reedling Cellar contact')
+      await name.getByRole('textbox').first().press('Tab')
+      await page.getByRole('region', { name: 'What it does' }).waitFor()
+      const gap = page.locator('.question').filter({ hasText: 'How far apart may magnet' })
+      await gap.getByRole('textbox').first().fill('12')
+      await gap.getByRole('textbox').first().press('Tab')
+      await page.locator('#q-loops').evaluate((element) => element.scrollIntoView())
     },
   },
   { name: 'house-rules', path: '/house-rules' },

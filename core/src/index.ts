@@ -320,9 +320,8 @@ export type {
 } from './wire/wire.ts'
 
 export { beginDraft, draftEntry, answerFrom } from './draft/entry.ts'
-export { formProblem } from './draft/form-problem.ts'
 export type { Cell, Form, Question } from './draft/form.ts'
-export { describedKinds, isDescribed, questionsOf, type DescribedKind } from './draft/questions.ts'
+export { isDescribed, questionsOf, type DescribedKind } from './draft/questions.ts'
 export {
   answerOps,
   answerTo,
@@ -335,7 +334,6 @@ export {
   type DraftJournalEntry,
   type DraftOp,
   type DraftReplica,
-  type DraftRecord,
 } from './draft/records.ts'
-export { findStickerRule, type FoundRule, type SeenSticker, type StickerRule } from './draft/sticker-rule.ts'
-export { heardBy, triedWithPanels, type PanelTried } from './draft/try-out.ts'
+export { findStickerRule, type StickerRule } from './draft/sticker-rule.ts'
+export { heardBy, triedWithPanels } from './draft/try-out.ts'

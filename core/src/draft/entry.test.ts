@@ -225,6 +225,17 @@ describe('an entry from answers', () => {
     ])
   })
 
+  it('like another one asks what two models never share, and is that one in all else', () => {
+    const stilt = catalogue.get('device', 'device/stilt')
+    const doc = begin('device', stilt)
+    expect(draftEntry(doc, catalogue).missing).toEqual(['name'])
+    const { price: _price, ...rest } = stilt ?? {}
+    expect(draftEntry(answer(doc, 'name', 'Lookout'), catalogue).kept?.entry).toEqual({
+      ...rest,
+      ...{ id: 'device/lookout', version: '1', name: 'Lookout', equipmentCodes: [] },
+    })
+  })
+
   it('does not overwrite what somebody else corrected meanwhile', () => {
     const reedling = catalogue.get('device', 'device/reedling')
     const mine = begin('device', reedling, true)

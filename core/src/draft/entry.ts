@@ -221,6 +221,9 @@ function byQuestion({ path, message }: Problem, id: string, questions: readonly 
   return { path: at?.path ?? '', message: `${where}${message}` }
 }
 
+/** What another model does not share with the one that it is like, however alike they are: it is asked. */
+const ownAlone: readonly string[] = ['name', 'equipmentCodes', 'variant.of', 'discontinued', 'price.amount']
+
 /** A new draft: of a kind from nothing, like another entry, or to correct one. */
 export function beginDraft(
   kind: DescribedKind,
@@ -243,7 +246,9 @@ export function beginDraft(
   const ops: DraftOp[] = [first]
   // Which questions are asked depends on answers: those that are new are answered until none is.
   for (;;) {
-    const asked = questionsOf(doc, catalogue).filter(({ path }) => !doc.records[`answer:${path}`])
+    const asked = questionsOf(doc, catalogue).filter(
+      ({ path }) => !doc.records[`answer:${path}`] && (corrects || !ownAlone.includes(path)),
+    )
     if (asked.length === 0) return ops
     const more = asked.map(({ path }): DraftOp => {
       const record = {

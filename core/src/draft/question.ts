@@ -33,7 +33,7 @@ export function section(name: string, list: readonly (Written | null)[]): Questi
 }
 
 export const grades = choices({ 1: 'grade 1', 2: 'grade 2', 3: 'grade 3' })
-export const regionChoices = choices({ europe: 'Europe', 'north-america': 'North America' })
+const regionChoices = choices({ europe: 'Europe', 'north-america': 'North America' })
 export const classChoices = choices({
   contact: 'contact',
   motion: 'motion',

@@ -16,7 +16,7 @@ export interface SeenSticker {
 }
 
 /** Something that these stickers do not tell, with what would. */
-export interface OpenPoint {
+interface OpenPoint {
   readonly about: 'alphabet' | 'position' | 'check'
   readonly ask: string
   /** What would tell it. */

@@ -31,6 +31,16 @@ describe('a device tried with the panels of the catalogue', () => {
     expect(add[0]?.hears.map(({ family }) => family)).toEqual(['family/dunlin'])
   })
 
+  it('stand best first, and of those that do not take it the one that hears it', () => {
+    const names = (over: Partial<DeviceModel>) =>
+      triedWithPanels({ ...device('reedling'), id: 'device/new-one', ...over }, catalogue).map(
+        ({ panel }) => panel.id,
+      )
+    expect(names({})[0]).toBe('panel/tarn-40')
+    // Without an equipment code the Tarn cannot learn it; every other panel does not even hear it.
+    expect(names({ equipmentCodes: [] })[0]).toBe('panel/tarn-40')
+  })
+
   it('is no judgement of the device as the catalogue has it, but as it is described', () => {
     const works = (model: DeviceModel): boolean => Object.values(verdicts(model)).some((one) => one !== 'no')
     expect(works(device('sill-8'))).toBe(true)

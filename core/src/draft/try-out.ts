@@ -33,7 +33,13 @@ export function triedWithPanels(device: DeviceModel, catalogue: Catalogue): read
     const fit = choice?.fits.get(ONE)
     return choice && fit ? [{ panel, ...bestOf(choice, fit) }] : []
   })
-  return tried.toSorted((a, b) => bestFirst.indexOf(a.verdict) - bestFirst.indexOf(b.verdict))
+  return tried.toSorted((a, b) => rank(a) - rank(b))
+}
+
+/** Best first; of those that do not fit, the ones that could hear it. */
+function rank({ verdict, reasons }: PanelTried): number {
+  const deaf = reasons.some(({ code }) => code === 'band' || code === 'protocol' || code === 'no-receiver')
+  return bestFirst.indexOf(verdict) * 2 + Number(deaf)
 }
 
 const bestFirst: readonly Verdict[] = ['works', 'loss', 'unknown', 'no']
