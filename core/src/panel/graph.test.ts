@@ -208,3 +208,34 @@ describe('a clean start', () => {
     expect(wipingScreens(smallPanel().description)).toEqual(new Set(['ask', 'home', 'work', 'lone']))
   })
 })
+
+describe('what a key leaves behind', () => {
+  const far = { lines: ['far'], widget: { kind: 'menu' }, keys: { '1': 'kept' } }
+  const withKeys = (keys: object) => {
+    const kept = { ...smallScreens.kept, keys: { '1': 'turn', ...keys } }
+    const panel = smallPanel({ screens: { ...smallScreens, kept, far } })
+    const graph = graphOf(panel, panel.factory)
+    const node = graph.nodes.find(({ state }) => state.screen === 'kept') ?? expect.fail()
+    const ways = node.ways.map(({ inputs, keeps, to }) => [
+      ...[inputs.map((one) => ('key' in one ? one.key : '')).join(''), keeps],
+      graph.nodes[to]?.state.screen,
+    ])
+    return { graph, ways: ways.filter(([, , screen]) => screen === 'far') }
+  }
+
+  it('is a way only where what it keeps is what stood there', () => {
+    const puts = { put: { 'x.bit': 'on' }, do: ['keep'], go: 'far' }
+    expect(withKeys({ '2': puts }).ways).toEqual([])
+    expect(withKeys({ '2': puts, '3': { do: ['keep'], go: 'far' } }).ways).toEqual([['3', true, 'far']])
+    // The same value again changes nothing.
+    expect(withKeys({ '2': { ...puts, put: { 'x.bit': 'off' } } }).ways).toEqual([['2', true, 'far']])
+    expect(withKeys({ '2': { put: { 'x.bit': 'on' }, go: 'far' } }).ways).toEqual([])
+    expect(withKeys({ '2': { go: 'far' } }).ways).toEqual([['2', false, 'far']])
+  })
+
+  it('is no sound: a place is the same whether it was reached with one or without', () => {
+    const { graph, ways } = withKeys({ '2': { do: ['beep'], go: 'far' } })
+    expect(ways).toEqual([['2', false, 'far']])
+    expect(graph.nodes.map(({ state }) => state.beeped)).not.toContain(true)
+  })
+})

@@ -194,9 +194,7 @@ function wayTo(
       ? { to: nodeOf(reached, () => calm(reached)), inputs, ...effort, cost, keeps: false }
       : null
   const keeps = reached.kept.has(MARK)
-  const whole = keeps
-    ? reached.draft.size === 0 && reached.kept.size === memory.size + 1
-    : unchanged(reached, memory)
+  const whole = keeps ? onlyKept(reached, memory) : unchanged(reached, memory)
   if (!whole) return null
   const state = (): PanelState => marked(panel, { ...calm(reached), kept: memory })
   return { to: nodeOf(reached, state), inputs, ...effort, cost, keeps }
@@ -204,6 +202,15 @@ function wayTo(
 
 function unchanged({ kept, draft }: PanelState, memory: Memory): boolean {
   return kept === memory && draft.size === 1 && draft.has(MARK)
+}
+
+/** Whether what was kept is what stood there before, but for the sign: a key may store a value and keep it at once. */
+function onlyKept({ kept, draft }: PanelState, memory: Memory): boolean {
+  return (
+    draft.size === 0 &&
+    kept.size === memory.size + 1 &&
+    [...memory].every(([address, value]) => kept.get(address) === value)
+  )
 }
 
 function calm(state: PanelState): PanelState {
