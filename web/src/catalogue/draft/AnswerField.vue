@@ -15,10 +15,19 @@ const emit = defineEmits<{ answer: [value: Answer['value'] | undefined] }>()
 
 const typed = ref('')
 const odd = ref('')
+/** Whether somebody is typing here who has not left the field yet. */
+const typing = ref(false)
+const written = (now: Answer['value'] | undefined): string =>
+  now == null ? '' : Array.isArray(now) ? now.join(', ') : String(now)
 watch(
   () => props.value,
   (now) => {
-    typed.value = now == null ? '' : Array.isArray(now) ? now.join(', ') : String(now)
+    // What is half typed is not taken away by what a colleague answers meanwhile: both are shown.
+    if (typing.value && typed.value.trim() !== written(now)) {
+      odd.value = `Somebody else answered “${written(now)}” meanwhile: leave it so, or say yours`
+      return
+    }
+    typed.value = written(now)
     odd.value = ''
   },
   { immediate: true },
@@ -43,6 +52,7 @@ function turn(choice: string): void {
 
 function say(): void {
   const text = typed.value.trim()
+  typing.value = false
   odd.value = ''
   if (text === '') emit('answer', undefined)
   else if (props.form.is === 'words')
@@ -127,6 +137,7 @@ function say(): void {
     auto-grow
     :maxlength="form.most"
     :error-messages="faults"
+    @input="typing = true"
     @change="say"
   />
   <v-text-field
@@ -140,6 +151,7 @@ function say(): void {
     :maxlength="form.is === 'text' ? form.most : form.is === 'number' ? 10 : 200"
     :error-messages="faults"
     :class="form.is === 'number' ? 'number' : ''"
+    @input="typing = true"
     @change="say"
   />
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiRedoVariant, mdiUndoVariant } from '@mdi/js'
-import { computed, onMounted, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import {
   answerFrom,
   answerOps,
@@ -127,6 +127,18 @@ async function drop(): Promise<void> {
   })
   if (trouble.value === '') await router.push('/catalogue')
 }
+/** What was not sent yet would be lost with the page: whoever leaves is kept until it is sent. */
+onBeforeRouteLeave(() => {
+  if (unsaved.value === 0) return true
+  trouble.value = `${unsaved.value === 1 ? '1 answer is' : `${unsaved.value} answers are`} not sent yet: stay here until the server has ${unsaved.value === 1 ? 'it' : 'them'}.`
+  return false
+})
+function stay(event: BeforeUnloadEvent): void {
+  if (unsaved.value > 0) event.preventDefault()
+}
+onMounted(() => addEventListener('beforeunload', stay))
+onBeforeUnmount(() => removeEventListener('beforeunload', stay))
+watch(unsaved, (now) => now === 0 && (trouble.value = ''))
 const asideAsked = ref(false)
 watch(title, (now) => (document.title = `${now} · Kapelle`))
 </script>
