@@ -162,7 +162,7 @@ function gist(entry: CatalogueEntry): string {
             </button>
           </li>
           <li v-if="shown.length === 0" class="pa-4 quiet">
-            Nothing like it. Clear a filter, or import a pack that has it.
+            Nothing like it. Clear a filter, import a pack that has it, or describe it from its leaflet.
           </li>
         </ul>
         <div class="right">

@@ -112,6 +112,12 @@ function record(model: string, order: number): Device {
       <template #menu-footer
         ><HiddenByRegion v-model="everywhere" :count="hidden" what="device" what-all="devices"
       /></template>
+      <template #no-data>
+        <p class="pa-4 quiet">
+          The catalogue has nothing like it.
+          <RouterLink to="/catalogue">Describe it from its leaflet</RouterLink>
+        </p>
+      </template>
     </v-autocomplete>
     <v-text-field
       v-model="form.quantity"
