@@ -2,6 +2,9 @@ import { expect, type Locator, type Page } from '@playwright/test'
 import { accessible, colleague, signIn, url } from './help.ts'
 import { test } from './test.ts'
 
+// What is published here no other journey has in its catalogue.
+test.use({ apart: 'describe' })
+
 test('the firm’s own catalogue: a family and a device described from their leaflets, tried, published, corrected, and planned with', async ({
   page,
   browser,

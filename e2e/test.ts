@@ -24,9 +24,11 @@ export function product(): Running {
  * The journeys' `test`: before the first of a worker it starts the whole product with the demo on a throw-away data folder, as
  * `./kapelle demo` does. Two workers never meet in one database.
  */
-export const test = base.extend<object, { product: Running }>({
+export const test = base.extend<object, { product: Running; apart: string }>({
+  /** Named by journeys that change what others rely on, such as the catalogue: they get a worker, and so a product, of their own. */
+  apart: ['', { option: true, scope: 'worker' }],
   product: [
-    async ({}, use) => {
+    async ({ apart: _apart }, use) => {
       const data = mkdtempSync(join(tmpdir(), 'kapelle-e2e-'))
       const started = await startProduct({ data, port: 0, demo: true })
       running = { url: started.url, data, people: started.signIns }
