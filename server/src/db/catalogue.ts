@@ -9,9 +9,9 @@ export class CatalogueStore {
     readonly firmId: string,
   ) {}
 
-  /** The entries offered for new work. */
-  async current(): Promise<KeptEntry[]> {
-    const rows = await this.source
+  /** The entries offered for new work; `within` a transaction by its own connection. */
+  async current(within: EntityManager = this.source.manager): Promise<KeptEntry[]> {
+    const rows = await within
       .getRepository(CatalogueEntry)
       .find({ where: { firmId: this.firmId, current: true }, order: { entryId: 'ASC' } })
     return rows.map(keptOf)

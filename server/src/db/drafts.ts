@@ -114,6 +114,8 @@ export class DraftStore {
       if (!row) return { outcome: 'no-draft' }
       if (row.state !== 'open') return { outcome: 'closed' }
       if (row.revision !== revision) return { outcome: 'moved' }
+      // Of two that are published at once the second is judged by what the first one left.
+      await manager.query('SELECT id FROM firm WHERE id = ? FOR UPDATE', [this.firmId])
       const judged = await work.judge(documentOf(await this.#rows(manager, id)), manager)
       if (!('entry' in judged)) return { outcome: 'invalid', problems: judged }
       await work.keep(judged, manager)

@@ -112,8 +112,11 @@ export function draftRoutes(store: Store, clock: () => Date = () => new Date()):
           draft,
           { revision: body.revision, why: body.why.trim(), by: who.name, now: clock() },
           {
-            judge: async (doc) => {
-              const { kept, problems, missing } = draftEntry(doc, new Catalogue(await catalogue.current()))
+            judge: async (doc, manager) => {
+              const { kept, problems, missing } = draftEntry(
+                doc,
+                new Catalogue(await catalogue.current(manager)),
+              )
               return (
                 kept ?? [...problems, ...missing.map((path) => ({ path, message: 'is not answered yet' }))]
               )

@@ -215,6 +215,25 @@ describe('a draft of a catalogue entry', () => {
     expect((await offered()).get('family', 'family/plover')?.placement).toMatchObject({ best: 4, least: 1 })
   })
 
+  it('of many corrections that are published at the same moment one is taken', async () => {
+    const now = await offered()
+    const ops = beginDraft('family', { like: now.get('family', 'family/dunlin'), corrects: true }, now)
+    const drafts: AtDraft[] = []
+    for (let index = 0; index < 14; index += 1) drafts.push(await begun(index % 2 ? bob : ann, ops))
+    const statuses = (await Promise.all(drafts.map((at) => at.publish()))).map(({ status }) => status)
+    // More than there are connections: each does all its work on one.
+    expect(statuses.toSorted()).toEqual([200, ...Array.from({ length: 13 }, () => 422)])
+  })
+
+  it('of many of one name, published at the same moment, each gets an id of its own', async () => {
+    const drafts: AtDraft[] = []
+    for (let index = 0; index < 3; index += 1) drafts.push(await whole(bob, 'Same name'))
+    const published = await Promise.all(drafts.map((at) => at.publish()))
+    expect(published.map(({ body }) => body.entryId).toSorted()).toEqual([
+      ...['family/same-name', 'family/same-name-2', 'family/same-name-3'],
+    ])
+  })
+
   it('is begun by whoever installs, published by whom the owner lets, looked at by everybody of the firm and nobody else', async () => {
     const at = await whole(bob, 'Rights')
     expect(
