@@ -19,7 +19,7 @@ import AnswerField from './AnswerField.vue'
 import IdRule from './IdRule.vue'
 import RowsField from './RowsField.vue'
 import TryOut from './TryOut.vue'
-import { answerWords } from './words.ts'
+import { answerWords, kindWords } from './words.ts'
 import { useDraft } from './useDraft.ts'
 
 /** A catalogue entry is described in the order of a leaflet; beside it stands what is missing and what it does. */
@@ -31,6 +31,8 @@ const { doc, state, closed, notice, canUndo, canRedo, unsaved, revision } = draf
 const trouble = ref('')
 const why = ref('')
 const busy = ref(false)
+/** Whether this person may only look on. */
+const looksOn = computed(() => session.person?.role === 'viewer')
 onMounted(() =>
   draft.open().catch((thrown: unknown) => {
     trouble.value = (thrown as Error).message
@@ -55,16 +57,9 @@ const name = computed(() => {
   const value = answerTo(doc.value, 'name')?.value
   return typeof value === 'string' ? value : ''
 })
-const kindWords = {
-  device: 'device',
-  receiver: 'receiver',
-  family: 'radio family',
-  panel: 'panel',
-  interface: 'keying',
-}
 const title = computed(() => {
   if (!info.value) return 'Draft'
-  const what = kindWords[info.value.kind]
+  const what = kindWords[info.value.kind] ?? 'entry'
   return info.value.corrects ? `Correct ${like.value?.name ?? what}` : name.value || `New ${what}`
 })
 const asked = computed(() => new Map(questions.value.map((one) => [one.path, one])))
@@ -122,6 +117,7 @@ async function publish(): Promise<void> {
 }
 
 async function drop(): Promise<void> {
+  trouble.value = ''
   await api('DELETE', `/api/catalogue/drafts/${id}`).catch((thrown: unknown) => {
     trouble.value = (thrown as Error).message
   })
@@ -195,7 +191,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
               <p class="why">
                 {{ one.why }} <span class="leaflet">On a leaflet: {{ one.leaflet }}.</span>
               </p>
-              <fieldset :disabled="closed !== null" class="answer">
+              <fieldset :disabled="closed !== null || looksOn" class="answer">
                 <RowsField
                   v-if="one.form.is === 'rows'"
                   :form="one.form"
@@ -235,7 +231,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
             </div>
           </section>
         </div>
-        <aside class="beside">
+        <aside v-if="!closed" class="beside">
           <div class="sheet pa-4">
             <h2>{{ result.kept ? 'Ready to publish' : 'Still needed' }}</h2>
             <p class="quiet">
@@ -252,7 +248,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
                 <span class="quiet"> {{ problem.message }}</span>
               </li>
             </ul>
-            <template v-if="!closed">
+            <template v-if="!looksOn">
               <v-text-field
                 v-if="result.kept"
                 v-model="why"

@@ -2,15 +2,11 @@
 import { computed } from 'vue'
 import type { CatalogueEntry, DraftList } from '#core'
 import { useWritten } from '../../shared/times.ts'
+import { kindWords } from './words.ts'
 
 /** Drafts at work, and who published the entries that are looked at. */
 const props = defineProps<{ drafts: DraftList['drafts']; of: readonly CatalogueEntry[] }>()
 const { moment } = useWritten()
-const kindWords: Readonly<Record<string, string>> = {
-  device: 'device',
-  receiver: 'receiver',
-  family: 'radio family',
-}
 const open = computed(() => props.drafts.filter(({ state }) => state === 'open'))
 const history = computed(() =>
   props.of.flatMap((entry) =>

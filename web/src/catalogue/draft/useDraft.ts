@@ -64,7 +64,7 @@ export function useDraft(id: string) {
     if (replica.value.pending.length > 0) await send()
     else
       await look()
-        .then(() => (state.value = 'saved'))
+        .then(() => (state.value = replica.value.pending.length > 0 ? 'saving' : 'saved'))
         .catch(() => (state.value = 'away'))
     again(LOOK_MS)
   }

@@ -1,5 +1,12 @@
 import type { Answer, Catalogue } from '#core'
 
+/** What an entry of a kind is called. */
+export const kindWords: Readonly<Record<string, string>> = {
+  device: 'device',
+  receiver: 'receiver',
+  family: 'radio family',
+}
+
 /** An answer in a line, to lay beside another. */
 export function answerWords(value: Answer['value'], unless: string, catalogue: Catalogue): string {
   if (value === null) return unless === '' ? 'nothing' : unless
