@@ -320,7 +320,8 @@ export type {
 } from './wire/wire.ts'
 
 export { beginDraft, draftEntry, answerFrom } from './draft/entry.ts'
-export type { Cell, Form, Question } from './draft/form.ts'
+export { findDelayRule } from './draft/delay-rule.ts'
+export type { Cell, Choice, Form, PlainForm, Question } from './draft/form.ts'
 export { isDescribed, questionsOf, type DescribedKind } from './draft/questions.ts'
 export {
   answerOps,
@@ -335,5 +336,18 @@ export {
   type DraftOp,
   type DraftReplica,
 } from './draft/records.ts'
+export {
+  fireChoices,
+  hideChoices,
+  kindChoices,
+  leavingChoices,
+  openOf,
+  soundChoices,
+  tripChoices,
+  usualTypes,
+  type TypeRow,
+} from './draft/response-types.ts'
+export { readWordList } from './draft/word-list.ts'
 export { findStickerRule, type StickerRule } from './draft/sticker-rule.ts'
+export { samplePlan } from './draft/sample-plan.ts'
 export { heardBy, triedWithPanels } from './draft/try-out.ts'

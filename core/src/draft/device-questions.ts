@@ -42,7 +42,7 @@ const loopCells: readonly Cell[] = [
     form: { is: 'number', unit: '', least: 1, most: 16, whole: true },
   },
   { key: 'name', title: 'Called', form: { is: 'text', most: 80 } },
-  { key: 'bench', title: 'Can be tripped on the bench', form: { is: 'yes-no' } },
+  { key: 'bench', title: 'Can be tripped on the bench', form: { is: 'yes-no' }, begins: true },
 ]
 const wayCells: readonly Cell[] = [
   { key: 'way', title: 'What is done', form: { is: 'text', most: 80 } },
@@ -227,7 +227,7 @@ function eventQuestions({ of, catalogue }: Asked): Question[] {
                   }),
                 },
               },
-              { key: 'on', title: 'On as it comes', form: { is: 'yes-no' } },
+              { key: 'on', title: 'On as it comes', form: { is: 'yes-no' }, begins: true },
             ],
           },
           unless: 'no',

@@ -3,8 +3,9 @@ import { readPack } from '../catalogue/pack.ts'
 import type { CatalogueEntry, DeviceModel } from '../catalogue/schema.ts'
 import { keepEntry, PACK_FORMAT, type KeptEntry } from '../catalogue/written.ts'
 import type { Problem } from '../units/problem.ts'
-import type { Form, Question } from './form.ts'
+import type { Form, KeyedForm, Question } from './form.ts'
 import { formProblem } from './form-problem.ts'
+import { panelBase, panelFromEntry, panelToEntry } from './panel-entry.ts'
 import { questionsOf, type DescribedKind } from './questions.ts'
 import {
   answersOf,
@@ -32,18 +33,22 @@ export interface DraftEntry {
 
 /** Says of what an answer holds what an entry would. */
 const toEntry: Readonly<Record<string, (value: Value) => unknown>> = {
+  ...panelToEntry,
   joined: (value) => ({ apart: value === 'alone' ? null : value }),
   discontinued: (value) => ({ successor: value === 'alone' ? null : value }),
   grade: Number,
   hears: (value) => (value as Raw[]).map((row) => ({ fromFirmware: null, ...row })),
 }
 const fromEntry: Readonly<Record<string, (value: never) => Answer['value']>> = {
+  ...panelFromEntry,
   joined: ({ apart }: { apart: string | null }) => apart ?? 'alone',
   discontinued: ({ successor }: { successor: string | null }) => successor ?? 'alone',
   grade: String,
 }
 /** What has no answer where it is empty. */
-const emptyIsNone: readonly string[] = ['equipmentCodes', 'ways']
+const emptyIsNone: readonly string[] = [
+  ...['equipmentCodes', 'ways', 'radioFirmware', 'codes', 'equipment.kinds'],
+]
 
 /** The entry that a draft comes to, or what it still lacks, by question. */
 export function draftEntry(doc: DraftDocument, catalogue: Catalogue): DraftEntry {
@@ -91,7 +96,7 @@ export function draftEntry(doc: DraftDocument, catalogue: Catalogue): DraftEntry
 }
 
 /** Says of an answer that it names an entry which is not in the catalogue. */
-function goneProblem(form: Form, value: Value, catalogue: Catalogue): string {
+function goneProblem(form: Form | KeyedForm, value: Value, catalogue: Catalogue): string {
   if (form.is === 'one-entry')
     return catalogue.get(form.kind, String(value))
       ? ''
@@ -118,7 +123,7 @@ function rawEntry(doc: DraftDocument, catalogue: Catalogue, questions: readonly 
   for (const { path, form } of questions) {
     const value = answers.get(path)
     if (value == null) continue
-    const plain = form.is === 'rows' ? withoutEmpty(value) : value
+    const plain = form.is === 'rows' || form.is === 'group' ? withoutEmpty(value) : value
     put(raw, path, toEntry[path]?.(plain) ?? plain)
   }
   if (kind === 'family') {
@@ -134,6 +139,7 @@ type Answers = ReadonlyMap<string, Answer['value']>
 const bases: Readonly<Record<DescribedKind, (answers: Answers, catalogue: Catalogue) => Raw>> = {
   family: () => ({}),
   receiver: () => ({}),
+  panel: () => structuredClone(panelBase),
   device(answers, catalogue) {
     const family = catalogue.get('family', (answers.get('family') as string | null | undefined) ?? null)
     const of = answers.get('class') as DeviceModel['class']
@@ -165,14 +171,12 @@ function put(raw: Raw, path: string, value: unknown): void {
   }
 }
 
-/** Rows without the cells that were left empty. */
+/** Rows, or one, without the cells that were left empty. */
 function withoutEmpty(value: Value): Value {
-  if (!Array.isArray(value)) return value
-  return value.map((row) =>
-    isPlain(row)
-      ? (Object.fromEntries(Object.entries(row).filter(([, cell]) => cell !== null && cell !== '')) as Value)
-      : row,
-  )
+  if (Array.isArray(value)) return value.map((row) => (row === null ? null : withoutEmpty(row)))
+  return isPlain(value)
+    ? (Object.fromEntries(Object.entries(value).filter(([, cell]) => cell !== null && cell !== '')) as Value)
+    : value
 }
 
 function isPlain(value: unknown): value is Raw {
@@ -222,7 +226,9 @@ function byQuestion({ path, message }: Problem, id: string, questions: readonly 
 }
 
 /** What another model does not share with the one that it is like, however alike they are: it is asked. */
-const ownAlone: readonly string[] = ['name', 'equipmentCodes', 'variant.of', 'discontinued', 'price.amount']
+const ownAlone: readonly string[] = [
+  ...['name', 'equipmentCodes', 'variant.of', 'discontinued', 'price.amount', 'interface'],
+]
 
 /** A new draft: of a kind from nothing, like another entry, or to correct one. */
 export function beginDraft(

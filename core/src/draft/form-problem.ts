@@ -1,5 +1,8 @@
 import type { Answer } from './records.ts'
-import type { Cell, Form } from './form.ts'
+import { delayProblem } from './delay-field.ts'
+import type { Cell, Form, KeyedForm } from './form.ts'
+import { typesProblem } from './response-types.ts'
+import { wordsProblem } from './word-list.ts'
 
 type Value = NonNullable<Answer['value']>
 
@@ -26,8 +29,16 @@ export function formProblem(form: Form, value: Value): string {
       return areWords(form, value) ? '' : `must be up to ${form.most} words`
     case 'rows':
       return rowsProblem(form, value)
+    case 'group':
+      return cellsProblem(form.cells, value)
     case 'id-rule':
       return typeof value === 'object' ? '' : 'must be a rule found from stickers'
+    case 'delay':
+      return delayProblem(value)
+    case 'word-list':
+      return wordsProblem(value)
+    case 'response-types':
+      return typesProblem(value)
   }
 }
 
@@ -58,16 +69,34 @@ function rowsProblem({ cells, most, row }: Extract<Form, { is: 'rows' }>, value:
   if (!Array.isArray(value) || value.length === 0) return `must have at least one ${row}`
   if (value.length > most) return `must have at most ${most}`
   for (const [index, one] of value.entries()) {
-    if (typeof one !== 'object' || one === null || Array.isArray(one)) return `${row} ${index + 1} is empty`
-    for (const cell of cells) {
-      const message = cellProblem(cell, one[cell.key] ?? null)
-      if (message !== '') return `${row} ${index + 1}, ${cell.title.toLowerCase()}: ${message}`
-    }
+    const message = cellsProblem(cells, one)
+    if (message !== '') return `${row} ${index + 1}${message.startsWith('is ') ? ' ' : ', '}${message}`
+  }
+  return ''
+}
+
+function cellsProblem(cells: readonly Cell[], value: Answer['value']): string {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return 'is empty'
+  for (const cell of cells) {
+    const message = cellProblem(cell, value[cell.key] ?? null)
+    if (message !== '') return `${cell.title.toLowerCase()}: ${message}`
   }
   return ''
 }
 
 function cellProblem({ form, optional }: Cell, value: Answer['value']): string {
   if (value === null || value === '') return optional ? '' : 'is missing'
-  return formProblem(form, value)
+  return form.is === 'keyed' ? keyedProblem(form, value) : formProblem(form, value)
+}
+
+const MOST_KEYED = 16
+
+function keyedProblem(_form: KeyedForm, value: Value): string {
+  const isKeyed =
+    typeof value === 'object' &&
+    !Array.isArray(value) &&
+    Object.values(value).every(
+      (keyed) => typeof keyed === 'string' && keyed !== '' && keyed.length <= MOST_KEYED,
+    )
+  return isKeyed ? '' : `must be up to ${MOST_KEYED} characters for each choice`
 }

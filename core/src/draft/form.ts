@@ -10,7 +10,13 @@ export interface Choice {
 
 /** How an answer is given. */
 export type Form =
-  | { readonly is: 'text'; readonly most: number; readonly lines?: number }
+  /** `offers` are answers that are often right: one touch instead of typing. */
+  | {
+      readonly is: 'text'
+      readonly most: number
+      readonly lines?: number
+      readonly offers?: readonly string[]
+    }
   | {
       readonly is: 'number'
       readonly unit: string
@@ -20,21 +26,51 @@ export type Form =
     }
   | { readonly is: 'yes-no' }
   | { readonly is: 'one-of'; readonly choices: readonly Choice[] }
-  | { readonly is: 'some-of'; readonly choices: readonly Choice[] }
+  /** `ordered`: the order in which they are chosen is part of the answer. */
+  | { readonly is: 'some-of'; readonly choices: readonly Choice[]; readonly ordered?: boolean }
   | { readonly is: 'one-entry'; readonly kind: EntryKind }
   | { readonly is: 'words'; readonly most: number }
-  /** Several alike, each of a few cells. */
-  | { readonly is: 'rows'; readonly most: number; readonly cells: readonly Cell[]; readonly row: string }
+  /** Several alike, each of a few cells; `pick` is the cell by whose choices they are put in, in the order of choosing. */
+  | {
+      readonly is: 'rows'
+      readonly most: number
+      readonly cells: readonly Cell[]
+      readonly row: string
+      readonly pick?: string
+    }
+  /** A few cells that belong together. */
+  | { readonly is: 'group'; readonly cells: readonly Cell[] }
   /** Stickers to find the rule of an ID by. */
   | { readonly is: 'id-rule' }
+  /** Keyed values with their seconds to find unit, range and step of a time by. */
+  | { readonly is: 'delay' }
+  /** A pasted list of words with their numbers. */
+  | { readonly is: 'word-list' }
+  /** What a trip does, type by type and mode by mode. */
+  | { readonly is: 'response-types' }
+
+/** What is keyed for each of a few choices; which they are tells another cell of the row. */
+export interface KeyedForm {
+  readonly is: 'keyed'
+  readonly by: string
+  readonly of: Readonly<Record<string, readonly Choice[]>>
+}
+
+/** Forms of an answer that is one value or a plain list of them. */
+export type PlainForm = Extract<
+  Form,
+  { readonly is: 'text' | 'number' | 'yes-no' | 'one-of' | 'some-of' | 'one-entry' | 'words' }
+>
 
 /** A cell of a row. */
 export interface Cell {
   readonly key: string
   readonly title: string
-  readonly form: Exclude<Form, { readonly is: 'rows' | 'id-rule' | 'words' }>
+  readonly form: Exclude<PlainForm, { readonly is: 'words' }> | KeyedForm
   /** What is left away when it is empty. */
   readonly optional?: boolean
+  /** What a new row says to it: what is so most often. */
+  readonly begins?: boolean
 }
 
 /** One question of a draft. */

@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { Choice, Form, Question } from './form.ts'
+import type { Choice, Form, PlainForm, Question } from './form.ts'
 import type { Answer } from './records.ts'
 
 /* Short ways to write questions down. */
@@ -11,16 +11,17 @@ export interface Asked {
   readonly of: (path: string) => Answer['value'] | undefined
 }
 
-export const yesNo: Form = { is: 'yes-no' }
-export const words = (most: number, lines = 1): Form => ({ is: 'text', most, lines })
-export const whole = (unit: string, least: number, most: number): Form => ({
+type FormOf<Is extends PlainForm['is']> = Extract<Form, { readonly is: Is }>
+export const yesNo: FormOf<'yes-no'> = { is: 'yes-no' }
+export const words = (most: number, lines = 1): FormOf<'text'> => ({ is: 'text', most, lines })
+export const whole = (unit: string, least: number, most: number): FormOf<'number'> => ({
   ...{ is: 'number', unit, least, most, whole: true },
 })
-export const real = (unit: string, least: number, most: number): Form => ({
+export const real = (unit: string, least: number, most: number): FormOf<'number'> => ({
   ...{ is: 'number', unit, least, most, whole: false },
 })
-export const oneOf = (choices: readonly Choice[]): Form => ({ is: 'one-of', choices })
-export const someOf = (choices: readonly Choice[]): Form => ({ is: 'some-of', choices })
+export const oneOf = (list: readonly Choice[]): FormOf<'one-of'> => ({ is: 'one-of', choices: list })
+export const someOf = (list: readonly Choice[]): FormOf<'some-of'> => ({ is: 'some-of', choices: list })
 /** Choices from `value: title`. */
 export const choices = (titles: Readonly<Record<string, string>>): readonly Choice[] =>
   Object.entries(titles).map(([value, title]) => ({ value, title }))

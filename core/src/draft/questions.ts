@@ -3,12 +3,13 @@ import type { EntryKind } from '../catalogue/schema.ts'
 import { deviceQuestions } from './device-questions.ts'
 import { familyQuestions } from './family-questions.ts'
 import type { Question } from './form.ts'
+import { panelQuestions } from './panel-questions.ts'
 import type { Asked } from './question.ts'
 import { receiverQuestions } from './receiver-questions.ts'
 import { answersOf, draftInfo, type DraftDocument } from './records.ts'
 
 /** Kinds of entry that can be described by answering. */
-export const describedKinds = ['device', 'receiver', 'family'] as const
+export const describedKinds = ['device', 'receiver', 'family', 'panel'] as const
 /** A kind of entry that can be described by answering. */
 export type DescribedKind = (typeof describedKinds)[number]
 
@@ -16,6 +17,7 @@ const byKind: Readonly<Record<DescribedKind, (asked: Asked) => Question[]>> = {
   device: deviceQuestions,
   receiver: receiverQuestions,
   family: familyQuestions,
+  panel: panelQuestions,
 }
 
 /** Whether entries of this kind can be described by answering. */

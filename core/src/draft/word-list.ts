@@ -121,3 +121,8 @@ function gapsOf(words: readonly LibraryWord[]): string[] {
     if (!numbers.has(at)) gaps.push(String(at).padStart(padded, '0'))
   return gaps
 }
+
+/** Says of an answer that it is no list of words; empty where it is one. */
+export function wordsProblem(value: unknown): string {
+  return Array.isArray(value) && value.length > 0 ? '' : 'must be a list of at least one word with its number'
+}

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Answer, Catalogue, Form } from '#core'
+import type { Answer, Catalogue, PlainForm } from '#core'
 
 /** One answer of a simple form; what is typed goes out when the field is left, what is chosen at once. */
 const props = defineProps<{
-  form: Exclude<Form, { is: 'rows' | 'id-rule' }>
+  form: PlainForm
   value: Answer['value'] | undefined
   label: string
   catalogue: Catalogue
@@ -42,6 +42,13 @@ const choices = computed(() => {
 })
 
 const several = computed(() => (Array.isArray(props.value) ? props.value.map(String) : []))
+
+/** Ticked, or by the order in which it was chosen. */
+function mark(choice: string): string {
+  const at = several.value.indexOf(choice)
+  if (at < 0) return ''
+  return props.form.is === 'some-of' && props.form.ordered ? `${at + 1}. ` : '✓ '
+}
 
 function turn(choice: string): void {
   const now = several.value.includes(choice)
@@ -105,6 +112,18 @@ function say(): void {
       >{{ choice.title }}</v-btn
     >
   </v-btn-toggle>
+  <v-autocomplete
+    v-else-if="form.is === 'some-of' && dense"
+    :model-value="several"
+    :items="[...form.choices]"
+    multiple
+    chips
+    closable-chips
+    hide-details
+    :label="label"
+    :aria-label="label"
+    @update:model-value="emit('answer', $event.length > 0 ? [...$event] : undefined)"
+  />
   <div v-else-if="form.is === 'some-of'" class="some" role="group" :aria-label="label">
     <v-btn
       v-for="choice in form.choices"
@@ -114,7 +133,10 @@ function say(): void {
       :aria-pressed="several.includes(choice.value)"
       height="40"
       @click="turn(choice.value)"
-      >{{ several.includes(choice.value) ? '✓ ' : '' }}{{ choice.title }}</v-btn
+      >{{ mark(choice.value) }}{{ choice.title }}</v-btn
+    >
+    <span v-if="form.choices.length === 0" class="quiet"
+      >Nothing in the catalogue yet: describe it first.</span
     >
     <p v-if="faults" class="fault" role="alert">{{ faults }}</p>
   </div>
@@ -130,7 +152,7 @@ function say(): void {
     @update:model-value="emit('answer', $event ?? undefined)"
   />
   <v-textarea
-    v-else-if="form.is === 'text' && (form.lines ?? 1) > 1"
+    v-else-if="form.is === 'text' && (form.lines ?? 1) > 1 && !form.offers"
     v-model="typed"
     :aria-label="label"
     :rows="form.lines"
@@ -140,6 +162,27 @@ function say(): void {
     @input="typing = true"
     @change="say"
   />
+  <div v-else-if="form.is === 'text' && form.offers && !dense" class="offering">
+    <v-text-field
+      v-model="typed"
+      :aria-label="label"
+      :maxlength="form.most"
+      :error-messages="faults"
+      @input="typing = true"
+      @change="say"
+    />
+    <div class="some">
+      <v-btn
+        v-for="offer in form.offers"
+        :key="offer"
+        variant="outlined"
+        height="40"
+        class="offer"
+        @click="emit('answer', offer)"
+        >{{ offer }}</v-btn
+      >
+    </div>
+  </div>
   <v-text-field
     v-else
     v-model="typed"
@@ -147,7 +190,7 @@ function say(): void {
     :label="dense ? label : undefined"
     :suffix="form.is === 'number' ? form.unit : undefined"
     :inputmode="form.is === 'number' ? 'decimal' : undefined"
-    :placeholder="form.is === 'words' ? 'low, medium, high' : undefined"
+    :placeholder="form.is === 'words' ? 'one, two, three' : undefined"
     :maxlength="form.is === 'text' ? form.most : form.is === 'number' ? 10 : 200"
     :error-messages="faults"
     :class="form.is === 'number' ? 'number' : ''"
@@ -161,6 +204,17 @@ function say(): void {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
+}
+.offering {
+  flex: 1 1 100%;
+  display: grid;
+  gap: 6px;
+}
+.offer {
+  height: auto;
+  min-height: 40px;
+  white-space: normal;
+  text-align: left;
 }
 .fault {
   color: rgb(var(--v-theme-error));

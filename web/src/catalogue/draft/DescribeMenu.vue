@@ -4,6 +4,7 @@ import type { DescribedKind } from '#core'
 
 const emit = defineEmits<{ begin: [kind: DescribedKind] }>()
 const kinds = [
+  { kind: 'panel', title: 'A panel', says: 'its numbers, types, times, names, and how it is keyed' },
   { kind: 'device', title: 'A device', says: 'contact, motion, smoke, fob, keypad, siren…' },
   { kind: 'receiver', title: 'A receiver or bridge', says: 'what it hears and holds' },
   {

@@ -16,9 +16,14 @@ import {
 import { api, ApiError } from '../../line/api.ts'
 import { useSession } from '../../line/session.ts'
 import AnswerField from './AnswerField.vue'
+import DelayField from './DelayField.vue'
+import GroupField from './GroupField.vue'
 import IdRule from './IdRule.vue'
+import RackPicture from './RackPicture.vue'
 import RowsField from './RowsField.vue'
 import TryOut from './TryOut.vue'
+import TypesField from './TypesField.vue'
+import WordListField from './WordListField.vue'
 import { answerWords, kindWords } from './words.ts'
 import { useDraft } from './useDraft.ts'
 
@@ -42,9 +47,15 @@ onMounted(() =>
 const catalogue = computed(() => session.catalogue)
 const info = computed(() => draftInfo(doc.value))
 const questions = computed(() => (catalogue.value ? questionsOf(doc.value, catalogue.value) : []))
+/** An entry of fewer parts is seen at a glance; of more of them it is shown what is open where. */
+const MOST_UNLED = 7
 const sections = computed(() => {
   const names = [...new Set(questions.value.map(({ section }) => section))]
-  return names.map((name) => ({ name, questions: questions.value.filter(({ section }) => section === name) }))
+  return names.map((name) => {
+    const of = questions.value.filter(({ section }) => section === name)
+    const owed = of.filter(({ path }) => result.value.missing.includes(path) || fault(path) !== '').length
+    return { name, questions: of, owed }
+  })
 })
 const result = computed(() =>
   catalogue.value ? draftEntry(doc.value, catalogue.value) : { kept: null, problems: [], missing: [] },
@@ -82,6 +93,13 @@ function fault(path: string): string {
     .filter((one) => one.path === path)
     .map(({ message }) => message)
     .join('; ')
+}
+/** The first time of a panel that is described: others often take the same values. */
+function timeBefore(path: string) {
+  const first = questions.value.find(
+    (one) => one.form.is === 'delay' && one.path !== path && value(one.path) != null,
+  )
+  return first ? { label: first.ask, value: value(first.path) ?? null } : null
 }
 /** What the entry that it began from says, where this says something else. */
 function unlike({ path, unless }: Question): string | null {
@@ -180,8 +198,20 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
         aria-label="Loading the draft"
       />
       <div v-else-if="info && catalogue" class="both">
+        <nav v-if="sections.length > MOST_UNLED" class="parts" aria-label="Parts of this entry">
+          <a v-for="part in sections" :key="part.name" :href="`#part-${sections.indexOf(part)}`" class="part">
+            {{ part.owed === 0 ? '✓' : '○' }} {{ part.name }}
+            <span v-if="part.owed > 0" class="quiet">{{ part.owed }} needed</span>
+          </a>
+        </nav>
         <div class="sections">
-          <section v-for="part in sections" :key="part.name" class="sheet" :aria-label="part.name">
+          <section
+            v-for="(part, index) in sections"
+            :id="`part-${index}`"
+            :key="part.name"
+            class="sheet"
+            :aria-label="part.name"
+          >
             <h2>{{ part.name }}</h2>
             <div v-for="one in part.questions" :id="`q-${one.path}`" :key="one.path" class="question">
               <h3>
@@ -198,6 +228,37 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
                   :value="value(one.path)"
                   :label="one.ask"
                   :catalogue="catalogue"
+                  :fault="fault(one.path)"
+                  @answer="answer(one.path, $event)"
+                />
+                <GroupField
+                  v-else-if="one.form.is === 'group'"
+                  :cells="one.form.cells"
+                  :value="value(one.path)"
+                  :label="one.ask"
+                  :catalogue="catalogue"
+                  :fault="fault(one.path)"
+                  @answer="answer(one.path, $event)"
+                />
+                <TypesField
+                  v-else-if="one.form.is === 'response-types'"
+                  :value="value(one.path)"
+                  :label="one.ask"
+                  :fault="fault(one.path)"
+                  @answer="answer(one.path, $event)"
+                />
+                <DelayField
+                  v-else-if="one.form.is === 'delay'"
+                  :value="value(one.path)"
+                  :label="one.ask"
+                  :fault="fault(one.path)"
+                  :before="timeBefore(one.path)"
+                  @answer="answer(one.path, $event)"
+                />
+                <WordListField
+                  v-else-if="one.form.is === 'word-list'"
+                  :value="value(one.path)"
+                  :label="one.ask"
                   :fault="fault(one.path)"
                   @answer="answer(one.path, $event)"
                 />
@@ -226,6 +287,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
                   @click="answer(one.path, value(one.path) === null ? undefined : null)"
                   >{{ value(one.path) === null ? '✓ ' : '' }}{{ one.unless }}</v-btn
                 >
+                <RackPicture v-if="one.path === 'blocks'" :value="value(one.path)" />
               </fieldset>
               <p v-if="unlike(one) !== null" class="unlike">≠ {{ like?.name }}: {{ unlike(one) }}</p>
             </div>
@@ -295,6 +357,23 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
   grid-template-columns: minmax(0, 1fr) 380px;
   gap: 16px;
   align-items: start;
+}
+.parts {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.part {
+  padding: 8px 12px;
+  border-radius: 8px;
+  text-decoration: none;
+  color: inherit;
+  background: rgb(var(--v-theme-surface));
+  border: 1px solid rgba(var(--v-border-color), var(--v-border-opacity));
+}
+.sections > .sheet {
+  scroll-margin-top: 70px;
 }
 .sections,
 .beside {

@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { mdiClose, mdiPlus } from '@mdi/js'
+import { mdiArrowUp, mdiClose, mdiPlus } from '@mdi/js'
 import { computed } from 'vue'
 import type { Answer, Catalogue, Cell, Form } from '#core'
-import AnswerField from './AnswerField.vue'
+import RowCells from './RowCells.vue'
 
 type Row = Record<string, Answer['value']>
 type RowsForm = Extract<Form, { is: 'rows' }>
 
-/** Several alike: events with their loops, ways to transmit, codes. */
+/** Several alike: events with their loops, steps, blocks of numbers. Some are put in by choosing them, in their order. */
 const props = defineProps<{
   form: RowsForm
   value: Answer['value'] | undefined
@@ -17,6 +17,21 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ answer: [value: Answer['value'] | undefined] }>()
 const rows = computed((): readonly Row[] => (Array.isArray(props.value) ? (props.value as Row[]) : []))
+const picked = computed(() => props.form.cells.find(({ key }) => key === props.form.pick))
+/** What can still be put in: each once. */
+const offered = computed(() => {
+  const form = picked.value?.form
+  if (!form || form.is !== 'one-of') return []
+  return form.choices.filter(({ value }) => !rows.value.some((row) => row[props.form.pick ?? ''] === value))
+})
+const cells = computed(() => props.form.cells.filter(({ key }) => key !== props.form.pick))
+
+function titleOf(row: Row): string {
+  const form = picked.value?.form
+  const value = row[props.form.pick ?? '']
+  const choice = form?.is === 'one-of' ? form.choices.find((one) => one.value === value) : undefined
+  return choice?.title ?? String(value)
+}
 
 function set(index: number, cell: Cell, value: Answer['value'] | undefined): void {
   const before = rows.value[index] ?? {}
@@ -27,9 +42,9 @@ function set(index: number, cell: Cell, value: Answer['value'] | undefined): voi
   emit('answer', rows.value.map((one, at) => (at === index ? row : one)) as Answer['value'])
 }
 
-function add(): void {
+function add(choice: string | null): void {
   const row = Object.fromEntries(
-    props.form.cells.map(({ key, form }) => [key, form.is === 'yes-no' ? true : null]),
+    props.form.cells.map(({ key, begins }) => [key, key === props.form.pick ? choice : (begins ?? null)]),
   )
   emit('answer', [...rows.value, row] as Answer['value'])
 }
@@ -37,6 +52,13 @@ function add(): void {
 function drop(index: number): void {
   const left = rows.value.filter((_, at) => at !== index)
   emit('answer', left.length > 0 ? (left as Answer['value']) : undefined)
+}
+
+function raise(index: number): void {
+  const order = [...rows.value]
+  const [moved] = order.splice(index, 1)
+  if (moved) order.splice(index - 1, 0, moved)
+  emit('answer', order as Answer['value'])
 }
 </script>
 
@@ -49,18 +71,16 @@ function drop(index: number): void {
       role="group"
       :aria-label="`${form.row} ${index + 1}`"
     >
-      <div v-for="cell in form.cells" :key="cell.key" class="cell" :class="cell.form.is">
-        <span v-if="cell.form.is === 'yes-no'" class="quiet small">{{ cell.title }}</span>
-        <AnswerField
-          :form="cell.form"
-          :value="row[cell.key]"
-          :label="cell.title"
-          :catalogue="catalogue"
-          fault=""
-          dense
-          @answer="set(index, cell, $event)"
-        />
-      </div>
+      <strong v-if="picked" class="title">{{ index + 1 }}. {{ titleOf(row) }}</strong>
+      <RowCells :cells="cells" :row="row" :catalogue="catalogue" @set="(cell, to) => set(index, cell, to)" />
+      <v-btn
+        v-if="picked && index > 0"
+        :icon="mdiArrowUp"
+        variant="text"
+        size="40"
+        :aria-label="`${titleOf(row)} comes earlier`"
+        @click="raise(index)"
+      />
       <v-btn
         :icon="mdiClose"
         variant="text"
@@ -69,7 +89,23 @@ function drop(index: number): void {
         @click="drop(index)"
       />
     </div>
-    <v-btn v-if="rows.length < form.most" variant="tonal" :prepend-icon="mdiPlus" @click="add"
+    <div v-if="picked && offered.length > 0" class="offered" role="group" :aria-label="`Next ${form.row}`">
+      <span class="quiet">{{ rows.length === 0 ? 'First comes' : 'Then comes' }}</span>
+      <v-btn
+        v-for="choice in offered"
+        :key="choice.value"
+        variant="outlined"
+        height="40"
+        :prepend-icon="mdiPlus"
+        @click="add(choice.value)"
+        >{{ choice.title }}</v-btn
+      >
+    </div>
+    <v-btn
+      v-else-if="!picked && rows.length < form.most"
+      variant="tonal"
+      :prepend-icon="mdiPlus"
+      @click="add(null)"
       >Add {{ /^[aeiou]/.test(form.row) ? 'an' : 'a' }} {{ form.row }}</v-btn
     >
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
@@ -92,18 +128,15 @@ function drop(index: number): void {
   border: 1px solid rgba(var(--v-border-color), var(--v-border-opacity));
   border-radius: 8px;
 }
-.cell {
-  flex: 1 1 150px;
+.title {
+  flex: 0 0 170px;
+  font-weight: 650;
 }
-.cell.number {
-  flex: 0 1 120px;
-}
-.cell.yes-no {
-  flex: 0 0 auto;
-  display: grid;
-}
-.small {
-  font-size: 0.8125rem;
+.offered {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
 }
 .fault {
   color: rgb(var(--v-theme-error));

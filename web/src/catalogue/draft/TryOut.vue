@@ -4,11 +4,13 @@ import {
   heardBy,
   readSticker,
   reasonWords,
+  samplePlan,
   triedWithPanels,
   type Catalogue,
   type CatalogueEntry,
 } from '#core'
 import { verdictLook } from '../../shared/severity.ts'
+import BehaviourStrip from '../../stages/zones/BehaviourStrip.vue'
 
 /** What an entry does, before it counts. */
 const props = defineProps<{ entry: CatalogueEntry; catalogue: Catalogue }>()
@@ -16,6 +18,9 @@ const tried = computed(() =>
   props.entry.kind === 'device' ? triedWithPanels(props.entry, props.catalogue) : [],
 )
 const heard = computed(() => (props.entry.kind === 'receiver' ? heardBy(props.entry, props.catalogue) : null))
+const sample = computed(() =>
+  props.entry.kind === 'panel' ? samplePlan(props.entry, props.catalogue, new Date().toISOString()) : null,
+)
 const sticker = ref('')
 const read = computed(() =>
   props.entry.kind === 'family' && sticker.value.trim() !== ''
@@ -64,6 +69,51 @@ const events = computed(() =>
         Type another sticker of this family, also a wrong one: it is read or refused as it will be on site.
       </p>
     </template>
+    <template v-else-if="sample">
+      <p class="quiet">A small house with devices of your catalogue, planned on this panel:</p>
+      <p v-if="sample.zones.length === 0">
+        No device of the catalogue fits it: describe one of a family that its receivers hear.
+      </p>
+      <table v-else class="sample">
+        <thead>
+          <tr>
+            <th>Zone</th>
+            <th>Its name on the panel</th>
+            <th>Its type</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="zone in sample.zones" :key="zone.number">
+            <td class="mono">{{ zone.number }}</td>
+            <td>
+              {{ zone.label || '–' }}<span class="quiet reason">{{ zone.device }}</span>
+            </td>
+            <td>
+              <template v-if="zone.type"
+                >{{ zone.type.code }} {{ zone.type.name }} <BehaviourStrip :modes="zone.modes"
+              /></template>
+              <span v-else class="text-error">■ no type suits it</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <ul v-if="sample.stops.length > 0" class="stops">
+        <li v-for="stop in sample.stops" :key="stop.rule + stop.subject">
+          <span class="text-error">■</span> {{ stop.text }}
+        </li>
+      </ul>
+      <p v-for="one in sample.left" :key="one.device">
+        <span class="text-warning">▲</span> {{ one.device }} got no number: {{ one.reason }}
+      </p>
+      <p v-for="one in sample.without" :key="one.class" class="quiet">
+        No {{ one.class }} of the catalogue fits it<template v-if="one.nearest"
+          >: of {{ one.nearest.device }} {{ one.nearest.reasons.map(reasonWords).join('; ') }}</template
+        >.
+      </p>
+      <p v-if="sample.zones.length > 0" class="quiet">
+        Its sheet has {{ sample.steps }} steps; {{ sample.open }} wait for IDs that are learned on site.
+      </p>
+    </template>
     <template v-else-if="heard">
       <p>
         Of the catalogue’s devices it takes <strong>{{ heard.takes.length }}</strong><template
@@ -97,6 +147,24 @@ const events = computed(() =>
 .reason {
   display: block;
   font-size: 0.8125rem;
+}
+.sample {
+  width: 100%;
+  border-collapse: collapse;
+}
+.sample th,
+.sample td {
+  text-align: left;
+  vertical-align: top;
+  padding: 4px 8px 4px 0;
+}
+.mono {
+  font-family: var(--mono);
+}
+.stops {
+  list-style: none;
+  padding: 0;
+  margin: 6px 0;
 }
 p {
   margin: 6px 0;
