@@ -313,13 +313,25 @@ export type {
   ListedJob,
   OpenedJob,
   RulesPreview,
+  CatalogueAnswer,
   DraftList,
+  RecallsAnswer,
   OpenedDraft,
   PublishedDraft,
   UndoAnswer,
 } from './wire/wire.ts'
 
 export { beginDraft, draftEntry, answerFrom } from './draft/entry.ts'
+export {
+  catalogueActInput,
+  offeredTo,
+  openRecalls,
+  standingsOf,
+  type CatalogueAct,
+  type CatalogueActInput,
+  type Standing,
+} from './catalogue/standing.ts'
+export { recalledIn } from './job/recalled.ts'
 export { findDelayRule } from './draft/delay-rule.ts'
 export type { Cell, Choice, Form, PlainForm, Question } from './draft/form.ts'
 export { isDescribed, questionsOf, type DescribedKind } from './draft/questions.ts'

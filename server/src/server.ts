@@ -6,6 +6,7 @@ import { hostname } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Logger } from 'pino'
+import type { KeptEntry } from '#core'
 import { createAccounts, shippedPack } from './auth/accounts.ts'
 import type { DbAddress } from './db/mariadb.ts'
 import { openSource } from './db/source.ts'
@@ -31,6 +32,8 @@ export interface ServerOptions {
   readonly now?: () => Date
   /** Folder of the data on this machine: its room is watched and daily backups go below it. None: neither is done here. */
   readonly data?: string
+  /** Entries that a new firm begins with: none, for it describes its own. */
+  readonly entries?: readonly KeptEntry[]
   /** Room of the disk; tests set it. */
   readonly room?: Room
   /** The one proxy that is believed. */
@@ -49,7 +52,7 @@ export interface RunningServer {
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 
-/** The catalogue that ships with the product. */
+/** The invented world that ships with the product, for the demo and for practice. */
 export function shippedEntries() {
   return shippedPack(JSON.parse(readFileSync(`${root}demo/packs/world.json`, 'utf8')))
 }
@@ -83,11 +86,12 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   })
   const services: Services = {
     store,
-    accounts: createAccounts(store, shippedEntries(), now),
+    accounts: createAccounts(store, options.entries ?? [], now),
     jobs: createJobs({ store, pool, now, summaries, build }),
     summaries,
     room,
     backups,
+    world: shippedEntries,
     service: { build, since: now() },
   }
   const { app, streams, routes } = createApp({

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { CatalogueAct } from '../catalogue/standing.ts'
 import type { DraftJournalEntry } from '../draft/records.ts'
 import { houseRulesSchema } from '../house-rules/house-rules.ts'
 import type { JobDocument } from '../job/document.ts'
@@ -185,6 +186,40 @@ export const helpedAnswer = z.object({
 })
 /** Catalogue entries as written. */
 export const entriesAnswer = z.object({ entries: z.array(writtenWire) })
+const actWire = outer<CatalogueAct>(
+  z.object({
+    id: z.string(),
+    kind: z.string(),
+    entryId: z.string(),
+    why: z.string(),
+    by: z.string(),
+    at: time,
+  }),
+)
+/** The catalogue: entries as written, and what was said of them as a whole, oldest first. */
+export const catalogueAnswer = z.object({ entries: z.array(writtenWire), acts: z.array(actWire) })
+/** What was said of an entry, as it was kept. */
+export const catalogueActAnswer = z.object({ act: actWire })
+/** Where devices hang that are recalled, or may be. */
+export const recallsAnswer = z.object({
+  held: z.array(
+    z.object({
+      recall: z.string(),
+      job: z.string(),
+      name: z.string(),
+      devices: z.array(
+        z.object({
+          device: z.string(),
+          room: z.string(),
+          position: z.string(),
+          serial: z.string().nullable(),
+          madeYear: z.number().int().nullable(),
+          answer: z.enum(['yes', 'unknown']),
+        }),
+      ),
+    }),
+  ),
+})
 /** The house rules of a firm. */
 export const rulesAnswer = z.object({ rules: houseRulesSchema, revision: z.number().int() })
 /** What other house rules would change in open jobs. */
@@ -269,3 +304,7 @@ export type OpenedDraft = z.infer<typeof openedDraft>
 export type PublishedDraft = z.infer<typeof publishedDraft>
 /** What other house rules would change. */
 export type RulesPreview = z.infer<typeof rulesPreview>
+/** The catalogue of a firm, and how its entries stand. */
+export type CatalogueAnswer = z.infer<typeof catalogueAnswer>
+/** Where devices hang that are recalled, or may be. */
+export type RecallsAnswer = z.infer<typeof recallsAnswer>

@@ -23,6 +23,7 @@ const TABLES = [
   'firm',
   'person',
   'catalogue_entry',
+  'catalogue_act',
   'job',
   'job_snapshot',
   'job_edit',

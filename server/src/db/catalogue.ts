@@ -1,6 +1,7 @@
+import { randomUUID } from 'node:crypto'
 import { In, type DataSource, type EntityManager } from 'typeorm'
-import { readKept, type KeptEntry } from '#core'
-import { CatalogueEntry, type CatalogueEntryRow } from './entities.ts'
+import { readKept, type CatalogueAct, type CatalogueActInput, type KeptEntry } from '#core'
+import { CatalogueActs, CatalogueEntry, type CatalogueActRow, type CatalogueEntryRow } from './entities.ts'
 
 /** The catalogue of one firm: the entries in use and every one a job ever pinned, each kept for good under its hash. */
 export class CatalogueStore {
@@ -59,6 +60,55 @@ export class CatalogueStore {
     }
     await (within ? work(within) : this.source.transaction(work))
   }
+
+  /** Whether there is an entry of this id, whatever its version. */
+  async has(entryId: string): Promise<boolean> {
+    return this.source.getRepository(CatalogueEntry).existsBy({ firmId: this.firmId, entryId })
+  }
+
+  /** What was said of entries as a whole, oldest first. */
+  async acts(): Promise<CatalogueAct[]> {
+    const rows = await this.source
+      .getRepository(CatalogueActs)
+      .find({ where: { firmId: this.firmId }, order: { saidAt: 'ASC', id: 'ASC' } })
+    return rows.map(actOf)
+  }
+
+  /** Keeps what a person says of an entry. */
+  async say(
+    input: CatalogueActInput,
+    by: string,
+    at: Date,
+    within: EntityManager = this.source.manager,
+  ): Promise<CatalogueAct> {
+    const row: CatalogueActRow = {
+      ...{ firmId: this.firmId, id: randomUUID(), entryId: input.entryId, kind: input.kind },
+      ...{ saidBy: by, saidAt: at, body: JSON.stringify(input) },
+    }
+    await within.insert(CatalogueActs, row)
+    return actOf(row)
+  }
+
+  /** Takes entries in for practice only, those whose ids this firm has not got: its own are left as they are. Gives how many came. */
+  async addForPractice(entries: readonly KeptEntry[], by: string, at: Date): Promise<number> {
+    return this.source.transaction(async (manager) => {
+      const there = new Set((await this.current(manager)).map(({ entry }) => entry.id))
+      const fresh = entries.filter(({ entry }) => !there.has(entry.id))
+      await this.add(fresh, true, manager)
+      for (const { entry } of fresh)
+        await this.say(
+          { kind: 'practice', entryId: entry.id, why: 'invented, for practice' },
+          by,
+          at,
+          manager,
+        )
+      return fresh.length
+    })
+  }
+}
+
+function actOf({ id, saidBy, saidAt, body }: CatalogueActRow): CatalogueAct {
+  return { ...(JSON.parse(body) as CatalogueActInput), id, by: saidBy, at: saidAt.toISOString() }
 }
 
 function keptOf({ hash, form, body }: CatalogueEntryRow): KeptEntry {

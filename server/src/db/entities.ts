@@ -113,6 +113,16 @@ export interface CatalogueEntryRow {
   form: number
   body: string
 }
+/** What was said of an entry as a whole. */
+export interface CatalogueActRow {
+  firmId: string
+  id: string
+  entryId: string
+  kind: string
+  saidBy: string
+  saidAt: Date
+  body: string
+}
 /** A draft of an entry; its document lies in its journal. */
 export interface DraftRow {
   firmId: string
@@ -348,6 +358,24 @@ export const CatalogueEntry = new EntitySchema<CatalogueEntryRow>({
   ],
 })
 
+/** Table of what was said of entries as a whole. */
+export const CatalogueActs = new EntitySchema<CatalogueActRow>({
+  name: 'catalogue_act',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    id: ascii(36, { primary: true }),
+    entryId: ascii(80, { name: 'entry_id' }),
+    kind: ascii(12),
+    saidBy: { ...words(80), name: 'said_by' },
+    saidAt: time('said_at'),
+    body: { type: 'text' },
+  },
+  indices: [{ name: 'catalogue_act_said', columns: ['firmId', 'saidAt'] }],
+  foreignKeys: [
+    { target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'catalogue_act_firm' },
+  ],
+})
+
 /** Table of drafts. */
 export const Draft = new EntitySchema<DraftRow>({
   name: 'draft',
@@ -406,6 +434,7 @@ export const entities = [
   JobEdit,
   Transmitter,
   CatalogueEntry,
+  CatalogueActs,
   Draft,
   DraftEdit,
 ]

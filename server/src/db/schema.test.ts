@@ -10,6 +10,7 @@ it('migrations and entities agree', async () => {
   )
   expect(tables.map((table) => table.name).sort()).toEqual([
     'attempt',
+    'catalogue_act',
     'catalogue_entry',
     'draft',
     'draft_edit',

@@ -6,6 +6,7 @@ import { MakersAndSummaries1764200000000 } from './migrations/0002-makers-and-su
 import { PeopleAndLinks1764300000000 } from './migrations/0003-people-and-links.ts'
 import { PracticeJobs1764400000000 } from './migrations/0004-practice-jobs.ts'
 import { Drafts1764500000000 } from './migrations/0005-drafts.ts'
+import { CatalogueActs1764600000000 } from './migrations/0006-catalogue-acts.ts'
 
 /** The migrations in their order; a number is never given twice. */
 export const migrations = [
@@ -14,6 +15,7 @@ export const migrations = [
   PeopleAndLinks1764300000000,
   PracticeJobs1764400000000,
   Drafts1764500000000,
+  CatalogueActs1764600000000,
 ] as const
 
 /** The database as it is, not yet opened. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { Accounts } from '../auth/accounts.ts'
 import type { Store } from '../db/store.ts'
-import { labelPapers, writtenOf, type EditsAnswer } from '#core'
+import { labelPapers, writtenOf, type EditsAnswer, type KeptEntry } from '#core'
 import * as wire from '#wire'
 import type { Jobs } from '../jobs/jobs.ts'
 import type { Summaries } from '../jobs/summaries.ts'
@@ -13,6 +13,7 @@ import { peopleRoutes, sessionRoutes } from './people-routes.ts'
 import { serviceRoutes } from './service-routes.ts'
 import { draftRoutes } from './draft-routes.ts'
 import { packRoutes } from './pack-routes.ts'
+import { standingRoutes } from './standing-routes.ts'
 import { FileAnswer, route, StatusAnswer, type Route } from './route.ts'
 
 /** What the routes work with. */
@@ -23,6 +24,8 @@ export interface Services {
   readonly summaries: Summaries
   readonly room: Room
   readonly backups: Backups
+  /** The invented world that ships for practice. */
+  readonly world: () => readonly KeptEntry[]
   /** Which build runs, and since when. */
   readonly service: { readonly build: string; readonly since: Date }
 }
@@ -45,6 +48,7 @@ export function allRoutes(services: Services): Route[] {
     ...catalogueRoutes(services),
     ...packRoutes(services.store),
     ...draftRoutes(services.store),
+    ...standingRoutes(services),
     ...firmRoutes(services),
   ]
 }
@@ -271,11 +275,12 @@ function catalogueRoutes({ store }: Services): Route[] {
     route({
       method: 'get',
       path: '/api/catalogue',
-      summary: 'The catalogue entries offered for new work, as they were written',
+      summary: 'The entries of the catalogue as they were written, and how they stand',
       role: 'viewer',
-      answer: wire.entriesAnswer,
+      answer: wire.catalogueAnswer,
       handle: async ({ who }) => ({
         entries: (await store.catalogueOf(who.firmId).current()).map(writtenOf),
+        acts: await store.catalogueOf(who.firmId).acts(),
       }),
     }),
   ]

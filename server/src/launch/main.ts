@@ -12,7 +12,7 @@ import { daemonPid, endProcess, runningServer, startMariaDb, type DbAddress } fr
 import { proveAt, restoreInto } from '../db/restore.ts'
 import { openSource } from '../db/source.ts'
 import { createStore, type Store } from '../db/store.ts'
-import { buildName, shippedEntries } from '../server.ts'
+import { buildName } from '../server.ts'
 import { backupsIn, dailyName, makeBackup } from '../service/backups.ts'
 import { ownAuthority } from '../service/own-authority.ts'
 import { runChecks } from './checks.ts'
@@ -289,7 +289,7 @@ async function firm([verb, ...words]: readonly string[]): Promise<void> {
   if (verb !== 'add' || firmName === '' || firmName.length > 120)
     throw new Misunderstood('name the firm in up to 120 characters: ./kapelle firm add "Brook Alarms"')
   await withStore(async (store) => {
-    const accounts = createAccounts(store, shippedEntries(), () => new Date())
+    const accounts = createAccounts(store, [], () => new Date())
     const id = await accounts.addFirm(firmName)
     const token = await accounts.invite(id, 'owner', '')
     console.log(
@@ -308,7 +308,7 @@ async function ownerLink([...words]: readonly string[]): Promise<void> {
       throw new Misunderstood(firms.length === 0 ? 'nobody is here yet' : `there is no firm ${wanted}`)
     if (chosen.length > 1)
       throw new Misunderstood(`name the firm, one of: ${firms.map((one) => one.name).join(', ')}`)
-    const accounts = createAccounts(store, shippedEntries(), () => new Date())
+    const accounts = createAccounts(store, [], () => new Date())
     const owner = await store.people.firstOwner(only.id)
     const token = owner
       ? await accounts.passwordLink(only.id, owner.id)

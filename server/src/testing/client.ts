@@ -7,11 +7,12 @@ import {
   SCHEMA,
   type Edit,
   type JobInfo,
+  type KeptEntry,
   type Op,
   type Person,
   type Signoff,
 } from '#core'
-import { startServer, type RunningServer } from '../server.ts'
+import { shippedEntries, startServer, type RunningServer } from '../server.ts'
 import type { DbAddress } from '../db/mariadb.ts'
 import { freshDatabase } from './database.ts'
 
@@ -108,12 +109,14 @@ export async function startTestServer(
   logger: Logger = pino({ level: 'silent' }),
   now?: () => Date,
   address?: DbAddress,
+  entries: readonly KeptEntry[] = shippedEntries(),
 ): Promise<RunningServer> {
   const server = await startServer({
     address: address ?? (await freshDatabase()),
     port: 0,
     host: '127.0.0.1',
     logger,
+    entries,
     ...(now ? { now } : {}),
   })
   const { accounts } = server.services

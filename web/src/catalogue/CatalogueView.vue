@@ -5,17 +5,21 @@ import { useRoute } from 'vue-router'
 import {
   deviceClasses,
   isDescribed,
+  openRecalls,
   regions,
+  standingsOf,
   type CatalogueEntry,
   type DeviceClass,
   type EntryKind,
 } from '#core'
 import { useSession } from '../line/session.ts'
 import { regionItems } from '../jobs/words.ts'
+import CatalogueGuide from './CatalogueGuide.vue'
 import CompareEntries from './CompareEntries.vue'
 import DescribeMenu from './draft/DescribeMenu.vue'
 import DraftsBeside from './draft/DraftsBeside.vue'
 import { useDrafts } from './draft/useDrafts.ts'
+import EntryStanding from './EntryStanding.vue'
 import ImportPack from './ImportPack.vue'
 
 const MOST_COMPARED = 4
@@ -83,6 +87,17 @@ function turn(to: EntryKind): void {
   picked.value = []
 }
 
+const standings = computed(() => standingsOf(session.acts))
+const recalled = computed(() => new Set(openRecalls(session.acts).map(({ entryId }) => entryId)))
+/** What is said of it besides: how it stands, where not as most. */
+function standingOf({ id }: CatalogueEntry): string {
+  const state = standings.value.get(id)?.state
+  return [
+    state === 'practice' ? ' · for practice' : state === 'retired' ? ' · retired' : '',
+    recalled.value.has(id) ? ' · ▲ recalled' : '',
+  ].join('')
+}
+
 function gist(entry: CatalogueEntry): string {
   switch (entry.kind) {
     case 'device':
@@ -123,6 +138,7 @@ function gist(entry: CatalogueEntry): string {
         >
       </div>
       <v-alert v-if="trouble" type="error" variant="tonal" class="mb-3">{{ trouble }}</v-alert>
+      <CatalogueGuide v-if="catalogue && mayDescribe" @begin="begin($event)" />
       <div class="filters">
         <v-btn-toggle :model-value="kind" mandatory density="compact" variant="outlined">
           <v-btn
@@ -158,7 +174,7 @@ function gist(entry: CatalogueEntry): string {
               @click="pick(entry.id)"
             >
               <strong>{{ entry.name }}</strong>
-              <span class="quiet small">{{ entry.maker }} · {{ gist(entry) }}</span>
+              <span class="quiet small">{{ entry.maker }} · {{ gist(entry) }}{{ standingOf(entry) }}</span>
             </button>
           </li>
           <li v-if="shown.length === 0" class="pa-4 quiet">
@@ -173,6 +189,7 @@ function gist(entry: CatalogueEntry): string {
             <v-btn variant="tonal" @click="describe(compared[0], false)">Begin a new one like it</v-btn>
             <v-btn variant="tonal" @click="describe(compared[0], true)">Correct it</v-btn>
           </div>
+          <EntryStanding v-if="compared.length === 1 && compared[0]" :entry="compared[0]" />
           <CompareEntries
             v-if="compared.length > 0"
             :entries="compared"

@@ -33,6 +33,7 @@ async function load(): Promise<void> {
     const left = list.renewing
     renewing.value = { left, of: left === 0 ? 0 : Math.max(left, renewing.value.of) }
     state.value = 'ready'
+    if (list.jobs.length === 0) await session.loadCatalogue()
   } catch (thrown) {
     error.value = (thrown as Error).message
     state.value = 'failed'
@@ -44,6 +45,10 @@ useIntervalFn(() => {
   if (renewing.value.left > 0 && document.visibilityState === 'visible') void load()
 }, 1_500)
 
+/** Whether nothing could be planned yet, not even for practice. */
+const isUnequipped = computed(
+  () => session.catalogue !== null && session.offered({ practice: true }).all('panel').length === 0,
+)
 /** The clocks that still run, of all jobs that are listed. */
 const clocks = computed(() =>
   rows.value.flatMap((row) =>
@@ -160,9 +165,20 @@ const secure = window.isSecureContext !== false
       <div v-else-if="rows.length === 0 && find === ''" class="sheet pa-8">
         <h2>No jobs yet</h2>
         <p class="quiet my-2">A job is one premises' system, from the first visit to the yearly service.</p>
-        <v-btn v-if="session.person?.role !== 'viewer'" color="primary" to="/jobs/new"
-          >Begin the first job</v-btn
-        >
+        <p v-if="isUnequipped" class="my-2">
+          First your own equipment: no panel is in the catalogue yet, and a job is planned for one.
+        </p>
+        <template v-if="session.person?.role !== 'viewer'">
+          <v-btn v-if="isUnequipped" color="primary" class="me-2" to="/catalogue"
+            >Describe your equipment</v-btn
+          >
+          <v-btn
+            :color="isUnequipped ? undefined : 'primary'"
+            :variant="isUnequipped ? 'text' : undefined"
+            to="/jobs/new"
+            >Begin the first job</v-btn
+          >
+        </template>
       </div>
       <p v-else-if="rows.length === 0" class="quiet">Nothing found for “{{ find }}”.</p>
       <div v-else class="sheet">

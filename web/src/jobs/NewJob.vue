@@ -48,13 +48,15 @@ const form = reactive({
 })
 
 onMounted(() => session.loadCatalogue())
+const offered = computed(() => session.offered(form))
 const panels = computed(() =>
-  (session.catalogue?.all('panel') ?? [])
+  offered.value
+    .all('panel')
     .filter((panel) => form.region === 'own' || panel.regions.includes(form.region))
     .map((panel) => ({ title: `${panel.name} — ${panel.style}`, value: panel.id })),
 )
 watch(
-  () => form.region,
+  () => [form.region, form.practice],
   () => {
     if (!panels.value.some((item) => item.value === form.panel)) form.panel = null
   },
@@ -62,7 +64,7 @@ watch(
 
 function record(): JobInfo {
   const pet = form.petKg.trim().replace(',', '.')
-  const panel = session.catalogue?.get('panel', form.panel) ?? null
+  const panel = offered.value.get('panel', form.panel)
   return {
     ...blankJob,
     id: 'job:main',
@@ -118,6 +120,14 @@ async function begin(): Promise<void> {
         <v-select v-if="form.practice" v-model="form.exercise" label="Exercise" :items="exerciseItems" />
       </div>
       <h2>System</h2>
+      <p v-if="session.catalogue && panels.length === 0" class="none">
+        {{
+          form.practice
+            ? 'No panel of this region is in the catalogue.'
+            : 'No panel of this region is offered for real work: a job needs one to be planned.'
+        }}
+        <RouterLink to="/catalogue">Describe your equipment in the catalogue</RouterLink>
+      </p>
       <div class="pair">
         <v-select
           v-model="form.region"
@@ -172,6 +182,9 @@ async function begin(): Promise<void> {
   max-width: 760px;
   display: grid;
   gap: 16px;
+}
+.none {
+  margin: 0;
 }
 .pair {
   display: grid;

@@ -4,11 +4,13 @@ import {
   Catalogue,
   defaultHouseRules,
   hasRight,
+  offeredTo,
   readKept,
   type AccountWire,
+  type CatalogueAct,
+  type CatalogueAnswer,
   type HouseRules,
   type Right,
-  type WrittenEntry,
 } from '#core'
 import { api, ApiError } from './api.ts'
 
@@ -19,6 +21,8 @@ export type Person = AccountWire
 export const useSession = defineStore('session', () => {
   const person = ref<Person | null>(null)
   const catalogue = shallowRef<Catalogue | null>(null)
+  /** What was said of its entries as a whole. */
+  const acts = shallowRef<readonly CatalogueAct[]>([])
   let asked = false
 
   /** Asks the server once who is signed in; null for nobody. */
@@ -48,17 +52,24 @@ export const useSession = defineStore('session', () => {
     await api('DELETE', '/api/session')
     person.value = null
     catalogue.value = null
+    acts.value = []
     houseRules.value = defaultHouseRules
     houseRulesRevision.value = 0
   }
 
-  /** The entries offered for new work; loaded once. */
+  /** Every entry of the firm in its last version, however it stands; loaded once. */
   async function loadCatalogue(): Promise<Catalogue> {
     if (!catalogue.value) {
-      const { entries } = await api<{ entries: WrittenEntry[] }>('GET', '/api/catalogue')
-      catalogue.value = new Catalogue(entries.map(readKept))
+      const answer = await api<CatalogueAnswer>('GET', '/api/catalogue')
+      acts.value = answer.acts
+      catalogue.value = new Catalogue(answer.entries.map(readKept))
     }
     return catalogue.value
+  }
+
+  /** What a job is offered of it: a real one nothing that is for practice only. */
+  function offered(job: { readonly practice: boolean }): Catalogue {
+    return offeredTo(catalogue.value ?? new Catalogue([]), acts.value, job)
   }
 
   const houseRules = shallowRef<HouseRules>(defaultHouseRules)
@@ -89,6 +100,7 @@ export const useSession = defineStore('session', () => {
   return {
     person,
     catalogue,
+    acts,
     houseRules,
     houseRulesRevision,
     load,
@@ -97,6 +109,7 @@ export const useSession = defineStore('session', () => {
     may,
     signOut,
     loadCatalogue,
+    offered,
     reloadCatalogue,
     loadHouseRules,
   }

@@ -5,6 +5,7 @@ import {
   emptyDocument,
   freshEvidence,
   invertOps,
+  jobInfo,
   SCHEMA,
   type Edit,
   type JobDocument,
@@ -56,9 +57,9 @@ export const useJob = defineStore('job', () => {
   /** Opens a job; closes the one before. */
   async function open(id: string): Promise<void> {
     close()
-    const [current] = await Promise.all([session.loadCatalogue(), session.loadHouseRules()])
+    await Promise.all([session.loadCatalogue(), session.loadHouseRules()])
     const opened = await api<OpenedJob>('GET', `/api/jobs/${id}`)
-    entries.begin(current, opened.entries)
+    entries.begin(session.offered(jobInfo(opened.document)), opened.entries)
     undoing.begin(opened.steps)
     await wire.open(opened, {
       ...{ firm: session.person?.firmId ?? '', person: session.person?.id ?? '', job: id },

@@ -30,14 +30,23 @@ const later = ref(false)
 
 /** Judged when the list is opened: it is every model of the catalogue. */
 const listed = ref(false)
-const offers = computed(() => (listed.value && job.system ? offerDevices(job.system, job.catalogue) : []))
+/** A device that this job has may be retired since: another one of it is not offered. */
+const isOffered = (id: string): boolean => job.offered.has(id)
+const offers = computed(() =>
+  listed.value && job.system
+    ? offerDevices(job.system, job.catalogue).filter(({ model }) => isOffered(model.id))
+    : [],
+)
 const everywhere = ref(false)
 const hidden = computed(() => offers.value.filter(({ here }) => !here).length)
 const order = { works: 0, loss: 1, unknown: 2, no: 3 } as const
 /** What fits stands first; what was made for another region is left out until it is asked for. */
 const items = computed(() => {
   if (offers.value.length === 0)
-    return job.catalogue.all('device').map((model) => ({ title: model.name, value: model.id }))
+    return job.catalogue
+      .all('device')
+      .filter(({ id }) => isOffered(id))
+      .map((model) => ({ title: model.name, value: model.id }))
   return offers.value
     .filter(({ here, model }) => here || everywhere.value || model.id === form.model)
     .sort((a, b) => order[a.fit.verdict] - order[b.fit.verdict])

@@ -1,0 +1,138 @@
+import { describe, expect, it } from 'vitest'
+import { catalogue } from '../testing/small-job.ts'
+import { closureOf } from './closure.ts'
+import {
+  catalogueActInput,
+  isRecalled,
+  offeredTo,
+  openRecalls,
+  standingsOf,
+  type CatalogueAct,
+  type Recall,
+} from './standing.ts'
+
+let count = 0
+const said = (kind: 'offer' | 'practice' | 'retire', entryId: string): CatalogueAct => ({
+  ...{ kind, entryId, why: 'because', by: 'Ann', at: '2026-05-04T10:00:00.000Z' },
+  id: `a${(count += 1)}`,
+})
+const recall = (over: Partial<Recall>): Recall => ({
+  ...{ kind: 'recall', entryId: 'device/reedling', why: 'it sticks', by: 'Ann', id: 'r1' },
+  ...{ at: '2026-05-04T10:00:00.000Z', serials: null, years: null, ...over },
+})
+const real = { practice: false }
+const practice = { practice: true }
+
+describe('how entries stand', () => {
+  it('is what was said last, and offered where nobody said anything', () => {
+    const acts = [
+      said('retire', 'device/reedling'),
+      said('offer', 'device/reedling'),
+      said('practice', 'device/stilt'),
+    ]
+    expect([...standingsOf(acts)].map(([id, { state, act }]) => [id, state, act?.kind])).toEqual([
+      ['device/reedling', 'offered', 'offer'],
+      ['device/stilt', 'practice', 'practice'],
+    ])
+    expect(offeredTo(catalogue, [], real)).toBe(catalogue)
+  })
+
+  it('a real job is offered neither what is for practice nor what is retired, a practice job the former', () => {
+    const acts = [said('retire', 'device/reedling'), said('practice', 'device/stilt')]
+    const ids = (job: { practice: boolean }) =>
+      new Set(offeredTo(catalogue, acts, job).entries.map(({ id }) => id))
+    expect([ids(real).has('device/reedling'), ids(real).has('device/stilt')]).toEqual([false, false])
+    expect([ids(practice).has('device/reedling'), ids(practice).has('device/stilt')]).toEqual([false, true])
+    expect(ids(real).size).toBe(catalogue.entries.length - 2)
+  })
+
+  it.each(catalogue.entries.map(({ id }) => [id]))(
+    'with %s retired every other one can still be read',
+    (id) => {
+      const left = offeredTo(catalogue, [said('retire', id)], real)
+      const others = catalogue.entries.filter((entry) => entry.id !== id)
+      for (const needed of closureOf(
+        catalogue,
+        others.map((entry) => entry.id),
+      ))
+        expect([needed, left.has(needed)]).toEqual([needed, true])
+      // It stays itself only where another one cannot be read without it.
+      expect(left.has(id)).toBe(
+        closureOf(
+          catalogue,
+          others.map((entry) => entry.id),
+        ).includes(id),
+      )
+    },
+  )
+
+  it('a whole world for practice leaves a real job nothing', () => {
+    const acts = catalogue.entries.map(({ id }) => said('practice', id))
+    expect(offeredTo(catalogue, acts, real).entries).toEqual([])
+    expect(offeredTo(catalogue, acts, practice)).toBe(catalogue)
+  })
+})
+
+describe('a recall', () => {
+  /* By ID, by year of make, or both: what decides it and is not known leaves it open. */
+  const ids = { from: '0012 0000', to: '0012-9999' }
+  const years = { from: 2021, to: 2022 }
+  it.each<[string, Partial<Recall>, string | null, number | null, 'yes' | 'no' | 'unknown']>([
+    ['the first of the IDs', { serials: ids }, '00120000', null, 'yes'],
+    ['the last of the IDs', { serials: ids }, '0012 9999', null, 'yes'],
+    ['the one before', { serials: ids }, '00119999', null, 'no'],
+    ['the one behind', { serials: ids }, '00130000', null, 'no'],
+    ['an ID of another length', { serials: ids }, '0012000', null, 'no'],
+    ['no ID known', { serials: ids }, null, 2021, 'unknown'],
+    ['letters, small ones too', { serials: { from: 'A0', to: 'C9' } }, 'b5', null, 'yes'],
+    ['the first year', { years }, null, 2021, 'yes'],
+    ['the last year', { years }, null, 2022, 'yes'],
+    ['the year before', { years }, '00120000', 2020, 'no'],
+    ['the year behind', { years }, null, 2023, 'no'],
+    ['no year known', { years }, '00120000', null, 'unknown'],
+    ['both', { serials: ids, years }, '00120000', 2021, 'yes'],
+    ['both, the year decides', { serials: ids, years }, '00120000', 2019, 'no'],
+    ['both, the ID decides', { serials: ids, years }, '00990000', null, 'no'],
+    ['both, the year not known', { serials: ids, years }, '00120000', null, 'unknown'],
+  ])('%s', (_what, over, serial, madeYear, answer) => {
+    expect(isRecalled(recall(over), { serial, madeYear })).toBe(answer)
+  })
+
+  it('stands until it is ended', () => {
+    const one = recall({ years })
+    const other = recall({ years, id: 'r2' })
+    const end: CatalogueAct = {
+      ...{ kind: 'end-recall', entryId: one.entryId, why: 'all changed', recall: 'r1' },
+      ...{ id: 'e1', by: 'Ann', at: one.at },
+    }
+    expect(openRecalls([one, other, end])).toEqual([other])
+    expect(openRecalls([one, said('retire', one.entryId)])).toEqual([one])
+  })
+
+  it.each<[string, unknown, string]>([
+    ['nothing named', { serials: null, years: null }, 'must name IDs or years of make'],
+    [
+      'IDs the wrong way round',
+      { serials: { from: '20', to: '10' }, years: null },
+      'must not lie below the first ID',
+    ],
+    [
+      'IDs of two lengths',
+      { serials: { from: '20', to: '100' }, years: null },
+      'must have as many characters as the first ID',
+    ],
+    [
+      'years the wrong way round',
+      { serials: null, years: { from: 2022, to: 2021 } },
+      'must not lie below the first year',
+    ],
+    ['no reason', { serials: null, years, why: ' ' }, 'must say why, in 1 to 300 characters'],
+    ['no device', { serials: null, years, entryId: 'panel/tarn-40' }, 'must be a device'],
+  ])('is refused with %s', (_what, over, message) => {
+    const read = catalogueActInput.safeParse({
+      ...{ kind: 'recall', entryId: 'device/reedling', why: 'it sticks' },
+      ...(over as object),
+    })
+    expect(read.success ? '' : read.error.issues.map((issue) => issue.message)).toContain(message)
+  })
+})
