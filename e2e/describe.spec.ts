@@ -1,4 +1,5 @@
-import { expect, type Locator, type Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
+import { answers, asked, begin, pick, press, type } from './describing.ts'
 import { accessible, colleague, signIn, url } from './help.ts'
 import { test } from './test.ts'
 
@@ -18,29 +19,6 @@ test('the firm’s own catalogue: a family and a device described from their lea
   await correct(page)
   await plannedWith(page)
 })
-
-const asked = (page: Page, what: string): Locator =>
-  page.locator('.question').filter({ has: page.getByRole('heading', { level: 3, name: what }) })
-
-async function begin(page: Page, kind: string): Promise<void> {
-  await page.getByRole('button', { name: 'Describe a new one' }).click()
-  await page.getByText(kind, { exact: true }).click()
-  await expect(page.getByRole('complementary')).toContainText('Still needed')
-}
-async function type(at: Locator, text: string): Promise<void> {
-  await at.fill(text)
-  await at.press('Tab')
-}
-async function pick(within: Locator, label: string, text: string): Promise<void> {
-  await within.locator(`input[aria-label="${label}"]`).fill(text)
-  await within.page().getByRole('option', { name: text }).first().click()
-}
-async function answers(page: Page, list: Readonly<Record<string, string>>): Promise<void> {
-  for (const [what, text] of Object.entries(list))
-    await type(asked(page, what).getByRole('textbox').first(), text)
-}
-const press = (page: Page, what: string, button: string): Promise<void> =>
-  asked(page, what).getByRole('button', { name: button, exact: true }).click()
 
 async function describeFamily(page: Page): Promise<void> {
   await begin(page, 'A radio family')

@@ -10,6 +10,8 @@ interface Running {
   /** Its data folder. */
   readonly data: string
   readonly people: readonly DemoSignIn[]
+  /** Where the first person comes in; null once somebody has. */
+  readonly setUp: string | null
 }
 
 let running: Running | null = null
@@ -24,14 +26,16 @@ export function product(): Running {
  * The journeys' `test`: before the first of a worker it starts the whole product with the demo on a throw-away data folder, as
  * `./kapelle demo` does. Two workers never meet in one database.
  */
-export const test = base.extend<object, { product: Running; apart: string }>({
+export const test = base.extend<object, { product: Running; apart: string; demo: boolean }>({
   /** Named by journeys that change what others rely on, such as the catalogue: they get a worker, and so a product, of their own. */
   apart: ['', { option: true, scope: 'worker' }],
+  /** Without the demo there is nobody yet: the journey comes in by the link of the first set-up. */
+  demo: [true, { option: true, scope: 'worker' }],
   product: [
-    async ({ apart: _apart }, use) => {
+    async ({ apart: _apart, demo }, use) => {
       const data = mkdtempSync(join(tmpdir(), 'kapelle-e2e-'))
-      const started = await startProduct({ data, port: 0, demo: true })
-      running = { url: started.url, data, people: started.signIns }
+      const started = await startProduct({ data, port: 0, demo })
+      running = { url: started.url, data, people: started.signIns, setUp: started.setUp }
       await use(running)
       running = null
       await started.stop()
