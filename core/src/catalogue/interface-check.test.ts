@@ -41,6 +41,16 @@ describe('a description of an interface', () => {
       'screens.leave.keys.back: goes to no screen: menu',
     ],
     [
+      'a key that leads to a name that every object answers to',
+      set('screens/leave/keys/back', 'constructor'),
+      'screens.leave.keys.back: goes to no screen: constructor',
+    ],
+    [
+      'a pointer of such a name',
+      set('screens/leave/keys/back', { point: { valueOf: '+' } }),
+      'screens.leave.keys.back: moves no pointer: valueOf',
+    ],
+    [
       'a key that the panel has not',
       set('screens/leave/keys/star', '14'),
       'screens.leave.keys.star: is no key of this panel: star',

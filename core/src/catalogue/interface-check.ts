@@ -40,11 +40,11 @@ function walkProblems(look: Look): void {
   for (const [name, walk] of Object.entries(look.entry.walks)) {
     for (const screen of walk.screens) {
       const there = seen.get(screen)
-      if (!look.entry.screens[screen]) told(look, `walks.${name}`, `names no screen: ${screen}`)
+      if (!own(look.entry.screens, screen)) told(look, `walks.${name}`, `names no screen: ${screen}`)
       if (there !== undefined) told(look, `walks.${name}`, `has ${screen}, which is in walk ${there} already`)
       seen.set(screen, name)
     }
-    if (walk.screens.every((screen) => look.entry.screens[screen]?.skip !== undefined))
+    if (walk.screens.every((screen) => own(look.entry.screens, screen)?.skip !== undefined))
       told(look, `walks.${name}`, 'can be passed over whole: at least one screen must always be shown')
     targetProblems(look, { path: `walks.${name}.after`, relative: false }, [walk.after])
     targetProblems(look, { path: `walks.${name}.before`, relative: false }, [walk.before])
@@ -59,10 +59,10 @@ function targetProblems(
   for (const { go, point } of targets.flatMap(movesIn)) {
     if (go === '>' || go === '<') {
       if (!relative) told(look, path, `goes to “${go}”, but is in no walk`)
-    } else if (go !== undefined && go !== '.' && !look.entry.screens[go])
+    } else if (go !== undefined && go !== '.' && !own(look.entry.screens, go))
       told(look, path, `goes to no screen: ${go}`)
     for (const name of Object.keys(point ?? {}))
-      if (!look.entry.pointers[name]) told(look, path, `moves no pointer: ${name}`)
+      if (!own(look.entry.pointers, name)) told(look, path, `moves no pointer: ${name}`)
   }
 }
 
@@ -73,7 +73,7 @@ function movesIn(target: Target): readonly Move[] {
 
 function screenProblems(look: Look, name: string): void {
   const { entry } = look
-  const screen = entry.screens[name]
+  const screen = own(entry.screens, name)
   if (!screen) return
   const path = `screens.${name}`
   const relative = Object.values(entry.walks).some((walk) => walk.screens.includes(name))
@@ -112,7 +112,7 @@ const words: ReadonlySet<string> = new Set(['typed', 'buf', 'raw', 'value', 'row
 function pointerProblems(look: Look, path: string, screen: Screen): void {
   const over = new Set(screen.over ?? [])
   for (const name of [...over, ...(screen.carry ?? [])])
-    if (!look.entry.pointers[name]) told(look, `${path}.over`, `names no pointer: ${name}`)
+    if (!own(look.entry.pointers, name)) told(look, `${path}.over`, `names no pointer: ${name}`)
   for (const [at, name] of pointersNeeded(screen))
     if (!words.has(name) && !over.has(name))
       told(look, `${path}.${at}`, `needs {${name}}, which is not in its “over”`)
@@ -188,7 +188,7 @@ function widgetKeys({ letters, keys }: PanelInterface, widget: Widget): readonly
 function expanded(entry: PanelInterface, pattern: string): readonly string[] {
   let all = [pattern]
   for (const name of names(pattern)) {
-    const range = entry.pointers[name]
+    const range = own(entry.pointers, name)
     if (!range) return []
     const numbers = Array.from({ length: range.to - range.from + 1 }, (_, index) =>
       String(range.from + index).padStart(range.digits ?? 1, '0'),
@@ -203,11 +203,11 @@ function jumpProblems(look: Look, path: string, widget: Extract<Widget, { kind: 
   for (const pattern of Object.keys(widget.to)) {
     const at = `${path}.widget.to.${pattern}`
     for (const name of names(pattern))
-      if (!look.entry.pointers[name]) told(look, at, `names no pointer: ${name}`)
+      if (!own(look.entry.pointers, name)) told(look, at, `names no pointer: ${name}`)
     // Where one ends and the next begins is told by nothing but its digits.
     const open = names(pattern)
       .slice(0, -1)
-      .find((name) => look.entry.pointers[name]?.digits === undefined)
+      .find((name) => own(look.entry.pointers, name)?.digits === undefined)
     if (open !== undefined) told(look, at, `must give ${open} a number of digits: another pointer follows it`)
     const all = expanded(look.entry, pattern)
     const long = all.find((text) => text.length > widget.digits)
@@ -246,14 +246,15 @@ function fieldProblems(look: Look): void {
       .flatMap((move) => Object.keys(move.put ?? {})),
   )
   const set = new Set([...widgets.flatMap(addressesSet), ...puts])
-  for (const address of set) if (!fields[address]) told(look, `fields`, `does not say what ${address} holds`)
+  for (const address of set)
+    if (!own(fields, address)) told(look, `fields`, `does not say what ${address} holds`)
   for (const address of Object.keys(fields))
     if (!set.has(address)) told(look, `fields.${address}`, 'is set by no screen')
   for (const address of (unique ?? []).flat()) {
     const canBeEmptied = widgets.some(
       (widget) => 'empties' in widget && widget.empties !== undefined && widget.at === address,
     )
-    if (!fields[address]) told(look, 'unique', `names no field: ${address}`)
+    if (!own(fields, address)) told(look, 'unique', `names no field: ${address}`)
     else if (!canBeEmptied)
       told(look, `fields.${address}`, 'must differ from that of every other number, and no key empties it')
   }
@@ -281,7 +282,7 @@ function wayProblems(look: Look): void {
 }
 
 function leadsTo(entry: PanelInterface, name: string): readonly string[] {
-  const screen = entry.screens[name]
+  const screen = own(entry.screens, name)
   if (!screen) return []
   const walk = Object.values(entry.walks).find((one) => one.screens.includes(name))
   const ends = walk ? [walk.after, walk.before].flatMap(movesIn) : []
@@ -297,4 +298,9 @@ function leadsTo(entry: PanelInterface, name: string): readonly string[] {
     if (go !== '>' && go !== '<') return [go]
     return walk?.screens ?? []
   })
+}
+
+/** What a description says under a name; names that every object answers to, such as `constructor`, are said by nobody. */
+function own<T>(named: Readonly<Record<string, T>>, name: string): T | undefined {
+  return Object.hasOwn(named, name) ? named[name] : undefined
 }
