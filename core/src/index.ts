@@ -331,12 +331,14 @@ export {
   type CatalogueActInput,
   type Standing,
 } from './catalogue/standing.ts'
+export { ASSUMED } from './catalogue/entry-fields.ts'
 export { recalledIn } from './job/recalled.ts'
 export { findDelayRule } from './draft/delay-rule.ts'
 export type { Cell, Choice, Form, PlainForm, Question } from './draft/form.ts'
 export { isDescribed, questionsOf, type DescribedKind } from './draft/questions.ts'
 export {
   answerOps,
+  sourceOps,
   answerTo,
   draftInfo,
   draftKernel,

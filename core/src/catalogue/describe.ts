@@ -1,4 +1,5 @@
 import type { Catalogue } from './catalogue.ts'
+import { ASSUMED } from './entry-fields.ts'
 import type {
   CatalogueEntry,
   DeviceModel,
@@ -29,8 +30,19 @@ export function describeEntry(entry: CatalogueEntry, catalogue: Catalogue): Entr
     line('Regions', entry.regions.join(', ')),
     ...ownLines(entry, catalogue),
     line('Version', entry.version),
+    line('Where it was read', sourcesOf(entry)),
   ]
   return lines.map((item) => ({ ...item, value: item.value === '' ? '–' : item.value }))
+}
+
+/** Where answers were read, those that were assumed first. */
+function sourcesOf({ sources = [] }: CatalogueEntry): string {
+  const by = new Map<string, string[]>()
+  for (const { asked, from } of sources) by.set(from, [...(by.get(from) ?? []), asked])
+  return [...by]
+    .toSorted(([a], [b]) => Number(b === ASSUMED) - Number(a === ASSUMED))
+    .map(([from, asked]) => `${from}: ${asked.join(' ')}`)
+    .join('; ')
 }
 
 function ownLines(entry: CatalogueEntry, catalogue: Catalogue): EntryLine[] {

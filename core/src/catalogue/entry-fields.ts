@@ -12,8 +12,22 @@ export const entryId = (kind: string) =>
 /** A firmware version of two numbers. */
 export const firmware = z.string().regex(/^\d{1,3}\.\d{1,3}$/, 'must be a version such as 1.20')
 const region = z.enum(regions)
-/** What every entry begins with: version, maker, name, regions. */
+/** Where an answer is said to come from when nobody read it. */
+export const ASSUMED = 'assumed'
+
+/** What every entry begins with: version, maker, name, regions; and where its answers were read, as far as somebody said. */
 export const base = {
+  /** By question: its field, how it was asked, and where the answer stands, such as `leaflet p. 4`, `seen on the panel` or `assumed`. */
+  sources: z
+    .array(
+      z.strictObject({
+        path: z.string().min(1).max(60),
+        asked: z.string().min(1).max(160),
+        from: z.string().min(1).max(80),
+      }),
+    )
+    .max(120)
+    .optional(),
   version: z.string().min(1).max(20),
   maker: label,
   name: label,

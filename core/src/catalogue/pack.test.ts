@@ -55,7 +55,7 @@ describe('a pack', () => {
 
 describe('packs that are refused', () => {
   it.each<[string, (pack: ReturnType<typeof loose>) => unknown, string]>([
-    ['a newer form', (pack) => ({ ...pack, kapellePack: 7 }), 'kapellePack is 7; this Kapelle reads up to 6'],
+    ['a newer form', (pack) => ({ ...pack, kapellePack: 8 }), 'kapellePack is 8; this Kapelle reads up to 7'],
     [
       'a pointer into nothing',
       (pack) => (Object.assign(at(pack, 'device/reedling'), { family: 'family/none' }), pack),
@@ -227,10 +227,10 @@ describe('what a pin hashes', () => {
     if (!old.ok) throw new Error('unread')
     const own = keepEntry(catalogue.get('family', 'family/dunlin') as CatalogueEntry)
     const file = JSON.parse(writePack('Test', [...old.entries, own])) as Record<string, unknown>
-    expect(file).toMatchObject({ kapellePack: 6, entries: [own.raw], older: [{ form: 1, entries: [raw] }] })
+    expect(file).toMatchObject({ kapellePack: 7, entries: [own.raw], older: [{ form: 1, entries: [raw] }] })
     const again = readPack(file)
     expect(again.ok && again.entries.map((item) => [item.entry.id, item.form]).sort()).toEqual([
-      ['family/dunlin', 6],
+      ['family/dunlin', 7],
       ['family/wren', 1],
     ])
   })
@@ -243,7 +243,7 @@ describe('what a pin hashes', () => {
 
   it('has no entry of nothing, and none of a newer form', () => {
     expect(problems(pack(2, []))).toEqual(['entries must have at least 1 entry'])
-    expect(problems(pack(7, [raw]))).toEqual(['kapellePack is 7; this Kapelle reads up to 6'])
-    expect(problems({ ...pack(3, [raw]), older: [{ form: 7, entries: [raw] }] })[0]).toContain('older.0.form')
+    expect(problems(pack(8, [raw]))).toEqual(['kapellePack is 8; this Kapelle reads up to 7'])
+    expect(problems({ ...pack(3, [raw]), older: [{ form: 8, entries: [raw] }] })[0]).toContain('older.0.form')
   })
 })

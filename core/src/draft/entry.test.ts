@@ -3,7 +3,7 @@ import type { CatalogueEntry } from '../catalogue/schema.ts'
 import { catalogue } from '../testing/small-job.ts'
 import { beginDraft, draftEntry } from './entry.ts'
 import { describedKinds, isDescribed, questionsOf, type DescribedKind } from './questions.ts'
-import { answerOps, draftKernel, type Answer, type DraftDocument } from './records.ts'
+import { answerOps, draftKernel, sourceOps, type Answer, type DraftDocument } from './records.ts'
 
 const begin = (kind: DescribedKind, like: CatalogueEntry | null = null, corrects = false): DraftDocument => {
   const result = draftKernel.applyOps(draftKernel.empty, beginDraft(kind, { like, corrects }, catalogue))
@@ -234,6 +234,37 @@ describe('an entry from answers', () => {
       ...rest,
       ...{ id: 'device/lookout', version: '1', name: 'Lookout', equipmentCodes: [] },
     })
+  })
+
+  it('carries where its answers were read, which a correction keeps and another model does not', () => {
+    const read = (doc: DraftDocument, path: string, source: string): DraftDocument => {
+      const result = draftKernel.applyOps(doc, sourceOps(doc, path, source))
+      if (!result.ok) throw new Error(JSON.stringify(result.conflict))
+      return result.doc
+    }
+    const told = read(read(answered('device', contact), 'loops', 'assumed'), 'name', 'leaflet p. 1')
+    // What is not stated was read nowhere, and what is not asked is not said.
+    const doc = read(answer(told, 'magnetGapMm', null), 'magnetGapMm', 'leaflet')
+    const kept = draftEntry(doc, catalogue).kept
+    expect(kept?.entry.sources?.map(({ path, from }) => [path, from]).toSorted()).toEqual([
+      ['loops', 'assumed'],
+      ['name', 'leaflet p. 1'],
+    ])
+    expect(kept?.entry.sources?.find(({ path }) => path === 'loops')?.asked).toMatch(/^Which events/)
+    expect(sourceOps(answered('device', contact), 'petKg', 'leaflet')).toEqual([])
+    expect(sourceOps(doc, 'loops', 'assumed')).toEqual([])
+    if (!kept) throw new Error('not described')
+    const whole = catalogue.with([kept])
+    const begun = (corrects: boolean) => {
+      const result = draftKernel.applyOps(
+        draftKernel.empty,
+        beginDraft('device', { like: kept.entry, corrects }, whole),
+      )
+      if (!result.ok) throw new Error('not begun')
+      return result.doc
+    }
+    expect(draftEntry(begun(true), whole).kept?.entry.sources).toHaveLength(2)
+    expect(draftEntry(answer(begun(false), 'name', 'Other'), whole).kept?.entry).not.toHaveProperty('sources')
   })
 
   it('does not overwrite what somebody else corrected meanwhile', () => {

@@ -9,6 +9,7 @@ import { panelBase, panelFromEntry, panelToEntry } from './panel-entry.ts'
 import { questionsOf, type DescribedKind } from './questions.ts'
 import {
   answersOf,
+  answerTo,
   draftInfo,
   draftKernel,
   type Answer,
@@ -126,6 +127,11 @@ function rawEntry(doc: DraftDocument, catalogue: Catalogue, questions: readonly 
     const plain = form.is === 'rows' || form.is === 'group' ? withoutEmpty(value) : value
     put(raw, path, toEntry[path]?.(plain) ?? plain)
   }
+  const sources = questions.flatMap(({ path, ask }) => {
+    const said = answerTo(doc, path)
+    return said && said.value !== null && said.source !== '' ? [{ path, asked: ask, from: said.source }] : []
+  })
+  if (sources.length > 0) raw.sources = sources
   if (kind === 'family') {
     const { bandMHz } = raw as { bandMHz: { from: number; to?: number } }
     bandMHz.to ??= bandMHz.from
@@ -262,7 +268,8 @@ export function beginDraft(
         type: 'answer' as const,
         path,
         value: answerFrom(like, path),
-        source: '',
+        // Of another model it was read elsewhere.
+        source: corrects ? (like.sources?.find((one) => one.path === path)?.from ?? '') : '',
       }
       return { op: 'add', record }
     })

@@ -104,3 +104,10 @@ export function answerOps(doc: DraftDocument, path: string, value: Answer['value
   if (JSON.stringify(there.value) === JSON.stringify(value)) return []
   return [{ op: 'set', id: there.id, field: 'value', from: there.value, to: value }]
 }
+
+/** Ops that say where an answer was read; none where the question is not answered. */
+export function sourceOps(doc: DraftDocument, path: string, source: string): DraftOp[] {
+  const there = answerTo(doc, path)
+  if (!there || there.source === source) return []
+  return [{ op: 'set', id: there.id, field: 'source', from: there.source, to: source }]
+}

@@ -8,8 +8,8 @@ import { ruleNamed, ruleOf, rules } from './registry.ts'
 
 describe('the registry of rules', () => {
   it('has every rule once', () => {
-    expect(rules).toHaveLength(117)
-    expect(new Set(rules.map((rule) => rule.id)).size).toBe(117)
+    expect(rules).toHaveLength(118)
+    expect(new Set(rules.map((rule) => rule.id)).size).toBe(118)
     expect(ruleNamed('none')).toBeNull()
   })
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
+import { keepEntry } from '../../catalogue/written.ts'
+import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { fitRules } from './rules.ts'
 
@@ -70,7 +71,25 @@ const cases: readonly RuleCase[] = [
     says: 'Reedling Old contact is no longer made; Reedling contact follows it.',
     fix: 'Plan its successor Reedling contact',
   },
+  {
+    rule: 'assumed',
+    clean: () => knowing(cleanTarn(), 'leaflet p. 2'),
+    spoil: (j) => knowing(j, 'assumed'),
+    says: 'Of Reedling contact nobody read “How far apart may magnet and contact be?”: it was assumed.',
+    fix: null,
+  },
 ]
+
+/** The job with its contact described so, as its magnet gap was read. */
+function knowing(job: SmallJob, from: string): SmallJob {
+  const contact = catalogue.get('device', 'device/reedling') ?? expect.fail()
+  const sources = [
+    { path: 'magnetGapMm', asked: 'How far apart may magnet and contact be?', from },
+    { path: 'sticker', asked: 'Where is its sticker?', from: 'seen on it' },
+  ]
+  job.catalogue = catalogue.with([keepEntry({ ...contact, sources })])
+  return job
+}
 
 describeRules(fitRules, cases)
 

@@ -1,5 +1,6 @@
 import { fitAll, receiverLoad, sharedRoom, type Fit } from '../../fit/fit.ts'
-import type { DeviceModel } from '../../catalogue/schema.ts'
+import { ASSUMED } from '../../catalogue/entry-fields.ts'
+import type { CatalogueEntry, DeviceModel } from '../../catalogue/schema.ts'
 import { applyOps } from '../../job/edit.ts'
 import type { Device } from '../../job/records.ts'
 import { systemOf } from '../../system/system.ts'
@@ -54,6 +55,8 @@ export interface FitFacts {
     readonly made: readonly Region[]
   }
   readonly discontinued: { readonly model: string; readonly successor: string | null }
+  /** Answers of an entry that nobody read, by their questions. */
+  readonly assumed: { readonly entry: string; readonly asked: readonly string[] }
 }
 
 interface Judged {
@@ -215,6 +218,43 @@ export const fitRules: RulesOf<FitFacts> = {
         return [{ subject: device.id, field: 'model', facts, fix }]
       }),
   },
+  assumed: {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['entry', 'asked'],
+    find: (c) =>
+      entriesUsed(c).flatMap(({ subject, field, entry }) => {
+        const asked = (entry.sources ?? []).filter(({ from }) => from === ASSUMED).map((one) => one.asked)
+        return asked.length === 0 ? [] : [{ subject, field, facts: { entry: entry.name, asked }, fix: null }]
+      }),
+  },
+}
+
+interface Used {
+  readonly subject: string
+  readonly field: string
+  readonly entry: CatalogueEntry
+}
+
+/** Entries that a job rests on, each once: the panel, what hears, what hangs, and the families that they speak. */
+function entriesUsed({ system, panel }: Context): readonly Used[] {
+  const receivers = system.receivers.map(({ id, model, families }) => ({
+    ...{ subject: id === 'built-in' ? 'job:main' : id, field: id === 'built-in' ? 'panel' : 'model' },
+    entries: [model, ...families],
+  }))
+  const devices = system.devices.map(({ device, model, family }) => ({
+    ...{ subject: device.id, field: 'model', entries: family ? [model, family] : [model] },
+  }))
+  const all = [
+    ...(panel ? [{ subject: 'job:main', field: 'panel', entries: [panel] }] : []),
+    // A family is told with the device that speaks it.
+    ...devices,
+    ...receivers.map((one) => ({ ...one, entries: one.entries.slice(0, 1) })),
+  ]
+  const used = new Map<string, Used>()
+  for (const { subject, field, entries } of all)
+    for (const entry of entries) if (!used.has(entry.id)) used.set(entry.id, { subject, field, entry })
+  return [...used.values()]
 }
 
 /** Whether a successor can stand in a device's place and is heard there without a new loss. */

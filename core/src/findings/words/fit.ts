@@ -68,6 +68,12 @@ export const fitWords: WordsOf<FitFacts> = {
     says: ({ model, successor }) =>
       `${model} is no longer made${successor === null ? '' : `; ${successor} follows it`}.`,
   },
+  assumed: {
+    title: 'equipment described by an assumption',
+    source: 'What nobody read or saw may be otherwise: see it, then correct the entry in the catalogue',
+    says: ({ entry, asked }) =>
+      `Of ${entry} nobody read ${asked.map((one) => `“${one}”`).join(', ')}: ${asked.length === 1 ? 'it was' : 'they were'} assumed.`,
+  },
 }
 
 /** How many devices it is, where it is more than one. */

@@ -9,6 +9,7 @@ import {
   draftEntry,
   draftInfo,
   questionsOf,
+  sourceOps,
   type Answer,
   type PublishedDraft,
   type Question,
@@ -21,6 +22,7 @@ import GroupField from './GroupField.vue'
 import IdRule from './IdRule.vue'
 import RackPicture from './RackPicture.vue'
 import RowsField from './RowsField.vue'
+import SourceField from './SourceField.vue'
 import TryOut from './TryOut.vue'
 import TypesField from './TypesField.vue'
 import WordListField from './WordListField.vue'
@@ -287,6 +289,12 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
                   @click="answer(one.path, value(one.path) === null ? undefined : null)"
                   >{{ value(one.path) === null ? '✓ ' : '' }}{{ one.unless }}</v-btn
                 >
+                <SourceField
+                  v-if="value(one.path) != null"
+                  :source="answerTo(doc, one.path)?.source ?? ''"
+                  :label="one.ask"
+                  @said="draft.edit('draft.source', sourceOps(doc, one.path, $event))"
+                />
                 <RackPicture v-if="one.path === 'blocks'" :value="value(one.path)" />
               </fieldset>
               <p v-if="unlike(one) !== null" class="unlike">≠ {{ like?.name }}: {{ unlike(one) }}</p>
