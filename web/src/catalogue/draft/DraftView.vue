@@ -3,6 +3,7 @@ import { mdiRedoVariant, mdiUndoVariant } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import {
+  ASSUMED,
   answerFrom,
   answerOps,
   answerTo,
@@ -76,6 +77,9 @@ const title = computed(() => {
   return info.value.corrects ? `Correct ${like.value?.name ?? what}` : name.value || `New ${what}`
 })
 const asked = computed(() => new Map(questions.value.map((one) => [one.path, one])))
+const assumed = computed(
+  () => questions.value.filter(({ path }) => answerTo(doc.value, path)?.source === ASSUMED).length,
+)
 const done = computed(() => questions.value.filter(({ path }) => answerTo(doc.value, path) !== null).length)
 const saved = computed(
   () =>
@@ -307,6 +311,10 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
             <p class="quiet">
               {{ done }} of {{ questions.length }} questions answered. What is left open counts as not stated,
               never as a guess.
+            </p>
+            <p v-if="assumed > 0" class="text-warning">
+              ▲ {{ assumed === 1 ? '1 answer is assumed' : `${assumed} answers are assumed` }}: a risk in
+              every job that has it, until somebody sees it.
             </p>
             <ul v-if="result.missing.length + result.problems.length > 0" class="owed">
               <li v-for="path in result.missing" :key="path">
