@@ -83,6 +83,7 @@ describe('a recall', () => {
     ['the one before', { serials: ids }, '00119999', null, 'no'],
     ['the one behind', { serials: ids }, '00130000', null, 'no'],
     ['an ID of another length', { serials: ids }, '0012000', null, 'no'],
+    ['a longer ID that would lie between', { serials: ids }, '001200001', null, 'no'],
     ['no ID known', { serials: ids }, null, 2021, 'unknown'],
     ['letters, small ones too', { serials: { from: 'A0', to: 'C9' } }, 'b5', null, 'yes'],
     ['the first year', { years }, null, 2021, 'yes'],
@@ -107,6 +108,70 @@ describe('a recall', () => {
     }
     expect(openRecalls([one, other, end])).toEqual([other])
     expect(openRecalls([one, said('retire', one.entryId)])).toEqual([one])
+  })
+
+  it.each<[string, unknown]>([
+    ['IDs alone', { serials: { from: ' 2041 0000 ', to: '2041-9999' }, years: null }],
+    ['one ID', { serials: { from: '20410000', to: '20410000' }, years: null }],
+    ['years alone', { serials: null, years: { from: 1980, to: 2100 } }],
+    ['one year', { serials: null, years: { from: 2021, to: 2021 } }],
+    ['both', { serials: { from: 'A', to: 'B'.repeat(1) }, years }],
+    ['a long reason', { serials: null, years, why: 'x'.repeat(300) }],
+    ['long IDs', { serials: { from: '1'.repeat(40), to: '2'.repeat(40) }, years: null }],
+  ])('is taken with %s', (_what, over) => {
+    const read = catalogueActInput.safeParse({
+      ...{ kind: 'recall', entryId: 'device/reedling', why: ' it sticks ' },
+      ...(over as object),
+    })
+    expect(read.success).toBe(true)
+    expect(read.success && read.data.why).toBe(((over as { why?: string }).why ?? ' it sticks ').trim())
+  })
+
+  it.each<[unknown]>([
+    [{ serials: { from: '', to: '1' } }],
+    [{ serials: { from: '1', to: '' } }],
+    [{ serials: { from: '1'.repeat(41), to: '2'.repeat(41) } }],
+    [{ years: { from: 1979, to: 2000 } }],
+    [{ years: { from: 2000, to: 2101 } }],
+    [{ years: { from: 2000.5, to: 2001 } }],
+    [{ years: { from: 2000, to: 2001 }, why: 'x'.repeat(301) }],
+    [{ years: { from: 2000, to: 2001 }, entryId: 'my device/reedling' }],
+    [{ years: { from: 2000, to: 2001 }, entryId: 'device/Reedling' }],
+    [{ years: { from: 2000, to: 2001 }, entryId: 'device/reedling!' }],
+  ])('is refused with %j', (over) => {
+    const base = { kind: 'recall', entryId: 'device/reedling', why: 'x', serials: null, years: null }
+    expect(catalogueActInput.safeParse({ ...base, ...(over as object) }).success).toBe(false)
+    const end = { kind: 'end-recall', entryId: 'device/reedling', why: 'x', recall: 'r1' }
+    expect(catalogueActInput.safeParse(end).success).toBe(true)
+    const { why, entryId } = { ...end, ...(over as { why?: string; entryId?: string }) }
+    const isEndFit = why === 'x' && entryId === 'device/reedling'
+    expect(catalogueActInput.safeParse({ ...end, why, entryId }).success).toBe(isEndFit)
+    expect(catalogueActInput.safeParse({ ...end, recall: '' }).success).toBe(false)
+    expect(catalogueActInput.safeParse({ ...end, recall: 'r'.repeat(41) }).success).toBe(false)
+  })
+
+  it.each(['offer', 'practice', 'retire'] as const)('%s says why of any entry', (kind) => {
+    for (const entryId of ['device/reedling', 'panel/tarn-40', 'family/wren', 'receiver/tarn-radio'])
+      expect(catalogueActInput.safeParse({ kind, entryId, why: 'x'.repeat(300) }).success).toBe(true)
+    const refused = [
+      { kind, entryId: 'job/one', why: 'x' },
+      { kind, entryId: 'device/reedling', why: ' ' },
+      { kind, entryId: 'device/reedling', why: 'x'.repeat(301) },
+      { kind, entryId: 'device/reedling', why: 'x', serials: null },
+    ]
+    expect(refused.map((one) => catalogueActInput.safeParse(one).success)).toEqual(refused.map(() => false))
+  })
+
+  it('says at which field it is wrong', () => {
+    const where = (over: object) => {
+      const base = { kind: 'recall', entryId: 'device/reedling', why: 'x', serials: null, years: null }
+      const read = catalogueActInput.safeParse({ ...base, ...over })
+      return read.success ? '' : read.error.issues.map(({ path }) => path.join('.')).join(' ')
+    }
+    expect(where({})).toBe('serials')
+    expect(where({ serials: { from: '2', to: '1' } })).toBe('serials.to')
+    expect(where({ serials: { from: '2', to: '10' } })).toContain('serials.to')
+    expect(where({ years: { from: 2001, to: 2000 } })).toBe('years.to')
   })
 
   it.each<[string, unknown, string]>([

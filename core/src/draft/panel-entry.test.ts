@@ -309,6 +309,46 @@ describe('a panel from answers', () => {
     ])
   })
 
+  it('fills in what a row may leave open, and leaves away what it says not to have', () => {
+    const types = (leaflet.responseTypes as TypeRow[]).map((type) => ({ ...type, night: null, fire: null }))
+    const entry = entryOf({
+      ...leaflet,
+      responseTypes: types as unknown as Answer['value'],
+      'equipment.kinds': [{ name: 'Anything', keyed: '9', events: null }],
+      codes: null,
+      'couplings.chimeStyles': [
+        { name: 'One note', keyed: '1' },
+        { name: 'Two notes', keyed: '2' },
+      ],
+      'couplings.typeGroups': [
+        { name: 'Shell list', types: ['shell'], dayZones: null },
+        { name: 'Day list', types: null, dayZones: true },
+      ],
+      'programming.settings': [{ setting: 'siren', keys: '7 {value}', values: {} }],
+      'programming.slot': null,
+    })
+    if (entry?.kind !== 'panel') throw new Error('no panel')
+    expect(entry.responseTypes.some((type) => 'night' in type || 'fire' in type)).toBe(false)
+    expect(entry.equipment.kinds).toEqual([{ key: 'anything', name: 'Anything', keyed: '9', events: [] }])
+    expect(entry.codes).toEqual([])
+    expect(entry.couplings?.chimeStyles).toEqual([
+      { key: 'one-note', name: 'One note', keyed: '1' },
+      { key: 'two-notes', name: 'Two notes', keyed: '2' },
+    ])
+    expect(entry.couplings?.typeGroups).toEqual([
+      { name: 'Shell list', types: ['shell'] },
+      { name: 'Day list', types: [], dayZones: true },
+    ])
+    expect(entry.programming.settings).toEqual([{ setting: 'siren', keys: '7 {value}', shows: '', note: '' }])
+    expect(entry.programming.slot).toBeNull()
+  })
+
+  it('takes three types, and no fewer', () => {
+    const types = leaflet.responseTypes as Answer['value'][]
+    expect(problemsOf({ responseTypes: types.slice(1) })).toEqual([])
+    expect(problemsOf({ responseTypes: {} })).toEqual([['responseTypes', 'must be at least 3 types']])
+  })
+
   it('gives codes keys of letters alone', () => {
     const list = [{ name: 'Level 2 code' }, { name: 'Level 3 code' }, { name: '1234' }]
     const entry = entryOf({ ...leaflet, codes: list })
@@ -347,6 +387,19 @@ describe('types of zones', () => {
       expect(open.length).toBe(Number(leaving) + Number(row.kind === 'fire' || row.kind === 'gas'))
     },
   )
+
+  it('of commands sound nothing and are asked nothing, and what is never opened may be held before sending', () => {
+    const rows = usualTypes.filter(({ row }) => row.kind === 'command').map(({ row }) => row)
+    expect(rows).toHaveLength(4)
+    for (const row of rows)
+      expect(row).toMatchObject({
+        ...{ sound: 'none', transmissionDelayAllowed: false },
+        hides: ['chime', 'report', 'supervise', 'transmissionDelay'],
+      })
+    const held = usualTypes.filter(({ row }) => row.transmissionDelayAllowed).map(({ row }) => row.kind)
+    expect(new Set(held)).toEqual(new Set(['burglary']))
+    expect(usualTypes.find(({ title }) => title === 'Never opened')?.row.transmissionDelayAllowed).toBe(true)
+  })
 
   it('name what a type does not say', () => {
     const whole = usual('Entry door', '1', 'Door') as unknown as TypeRow
