@@ -19,7 +19,7 @@ const job = (practice: boolean): SmallJob =>
 it('knows a device by the ID that it was learned by, else by its sticker, else not at all', () => {
   const here = job(false)
   // The study turned out to be another one than its sticker says; the hall is not learned yet.
-  here.learn(here.zone('study', 'open').id, '20410003', { source: 'air' })
+  here.learn(here.zone('study', 'open').id, '20410003', { source: 'display' })
   const found = recalledIn(here.doc, recall('device/reedling', '2041 0000', '2041 9999'))
   expect(found).toEqual([
     {
@@ -43,7 +43,7 @@ it('knows a fob by the ID of its slot', () => {
   const here = new SmallJob().user('Nell').add('fob', 'quartet', { user: 'user:Nell', slot: 1 }).number()
   const all = recall('device/quartet', '0000 0000', '9999 9999')
   expect(recalledIn(here.doc, all).map(({ answer }) => answer)).toEqual(['unknown'])
-  here.learn('device:fob', '20410009', { source: 'air' })
+  here.learn('device:fob', '20410009', { source: 'display' })
   expect(recalledIn(here.doc, all).map(({ serial, answer }) => [serial, answer])).toEqual([
     ['20410009', 'yes'],
   ])

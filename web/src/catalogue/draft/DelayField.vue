@@ -35,9 +35,11 @@ watch(lines, () => (chosen.value = {}), { deep: true })
 const openPoints = computed(() => found.value?.open ?? [])
 
 function say(change: Partial<Kept>): void {
-  const { form, ...now } = { ...kept.value, ...change }
-  // A number is what a field takes where nothing else is said.
-  emit('answer', { ...now, ...(form === 'minutes-seconds' ? { form } : {}) } as Answer['value'])
+  // A number is what a field takes where nothing else is said; what was taken away is not said at all.
+  const now = Object.entries({ ...kept.value, ...change }).filter(
+    ([key, one]) => one !== undefined && (key !== 'form' || one === 'minutes-seconds'),
+  )
+  emit('answer', Object.fromEntries(now) as Answer['value'])
 }
 /** The rule with what was said of what is open. */
 const chosenRule = computed((): TimeRule | null =>
