@@ -1,5 +1,5 @@
 import { is, isRadio } from './device-classes.ts'
-import { grades, oneOf, real, section, whole, words, yesNo, type Asked } from './question.ts'
+import { gradeQuestion, oneOf, real, section, whole, words, yesNo, type Asked } from './question.ts'
 import type { Question } from './form.ts'
 
 /* What is asked of a device beside what it is and how it is learned. */
@@ -128,14 +128,7 @@ export function placeQuestions({ of }: Asked): Question[] {
           unless: 'not stated',
         }
       : null,
-    {
-      path: 'grade',
-      ask: 'Which grade is it stated for (EN 50131)?',
-      why: 'A system is no better than its lowest part.',
-      leaflet: 'approvals',
-      form: oneOf(grades),
-      unless: 'not stated',
-    },
+    gradeQuestion,
   ])
 }
 

@@ -1,7 +1,7 @@
 import {
   choices,
   beginning,
-  grades,
+  gradeQuestion,
   oneOf,
   section,
   someOf,
@@ -52,14 +52,7 @@ function madeQuestions(): Question[] {
       },
       unless: 'there is only one',
     },
-    {
-      path: 'grade',
-      ask: 'Which grade is it stated for (EN 50131)?',
-      why: 'A system is no better than its lowest part.',
-      leaflet: 'approvals',
-      form: oneOf(grades),
-      unless: 'not stated',
-    },
+    gradeQuestion,
     {
       path: 'style',
       ask: 'How is it keyed?',

@@ -33,7 +33,15 @@ export function section(name: string, list: readonly (Written | null)[]): Questi
   return list.flatMap((one) => (one ? [{ unless: '', needed: !one.unless, ...one, section: name }] : []))
 }
 
-export const grades = choices({ 1: 'grade 1', 2: 'grade 2', 3: 'grade 3' })
+/** What every part of a system is asked. */
+export const gradeQuestion: Written = {
+  path: 'grade',
+  ask: 'Which grade is it stated for (EN 50131)?',
+  why: 'A system is no better than its lowest part.',
+  leaflet: 'approvals',
+  form: oneOf(choices({ 1: 'grade 1', 2: 'grade 2', 3: 'grade 3' })),
+  unless: 'not stated',
+}
 const regionChoices = choices({ europe: 'Europe', 'north-america': 'North America' })
 export const classChoices = choices({
   contact: 'contact',

@@ -2,7 +2,7 @@ import {
   beginning,
   choices,
   classChoices,
-  grades,
+  gradeQuestion,
   oneOf,
   section,
   someOf,
@@ -84,14 +84,7 @@ export function receiverQuestions({ of }: Asked): Question[] {
             unless: 'not stated',
           }
         : null,
-      {
-        path: 'grade',
-        ask: 'Which grade is it stated for (EN 50131)?',
-        why: 'A system is no better than its lowest part.',
-        leaflet: 'approvals',
-        form: oneOf(grades),
-        unless: 'not stated',
-      },
+      gradeQuestion,
     ]),
   ]
 }
