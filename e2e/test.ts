@@ -34,12 +34,15 @@ export const test = base.extend<object, { product: Running; apart: string; demo:
   product: [
     async ({ apart: _apart, demo }, use) => {
       const data = mkdtempSync(join(tmpdir(), 'kapelle-e2e-'))
-      const started = await startProduct({ data, port: 0, demo })
-      running = { url: started.url, data, people: started.signIns, setUp: started.setUp }
-      await use(running)
-      running = null
-      await started.stop()
-      rmSync(data, { recursive: true, force: true })
+      try {
+        const started = await startProduct({ data, port: 0, demo })
+        running = { url: started.url, data, people: started.signIns, setUp: started.setUp }
+        await use(running)
+        running = null
+        await started.stop()
+      } finally {
+        rmSync(data, { recursive: true, force: true })
+      }
     },
     { scope: 'worker', auto: true, timeout: 300_000 },
   ],

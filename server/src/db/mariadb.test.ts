@@ -37,6 +37,8 @@ describe('a database of one’s own', () => {
   let server: DbServer | null = null
   afterAll(() => server?.stop(), 60_000)
   const log = join(home, 'mariadbd.log')
+  const shared = join(dir, 'shared')
+  const ofAnother = join(shared, '#sql-temptable-1-1-1.MAI')
 
   /** The server, started where no test before has: each test stands alone. */
   async function started(): Promise<DbServer> {
@@ -48,7 +50,17 @@ describe('a database of one’s own', () => {
     writeFileSync(join(home, 'data', 'ibdata1'), 'half')
     writeFileSync(log, 'old words\n')
     truncateSync(log, 10_000_001)
-    return (server = await startMariaDb(home))
+    // What another database of this machine is working on, in the folder that all may use.
+    mkdirSync(shared)
+    writeFileSync(ofAnother, 'theirs')
+    const before = process.env['TMPDIR']
+    process.env['TMPDIR'] = shared
+    try {
+      return (server = await startMariaDb(home))
+    } finally {
+      if (before === undefined) delete process.env['TMPDIR']
+      else process.env['TMPDIR'] = before
+    }
   }
 
   const query = async (sql: string): Promise<Record<string, unknown>[]> => {
@@ -84,6 +96,11 @@ describe('a database of one’s own', () => {
     await query('CREATE DATABASE kapelle_more')
     await query('DROP DATABASE kapelle_more')
     await expect(query('CREATE DATABASE somebody')).rejects.toThrow()
+  }, 60_000)
+
+  it('leaves what another database of this machine is working on', async () => {
+    await started()
+    expect(readFileSync(ofAnother, 'utf8')).toBe('theirs')
   }, 60_000)
 
   it('is found by its process and taken over by a second start, which is told when it ends', async () => {

@@ -54,7 +54,9 @@ export async function startMariaDb(dir: string, again = false): Promise<DbServer
   if (running) await endProcess(running.pid)
   const data = join(home, 'data')
   const me = userInfo().username
-  install(data, me)
+  const scratch = join(home, 'tmp')
+  mkdirSync(scratch, { recursive: true, mode: 0o700 })
+  install(data, me, scratch)
   const before = connectionOf(home)
   const address: DbAddress = {
     host: '127.0.0.1',
@@ -186,7 +188,7 @@ function served(address: DbAddress & { pid: number }, home: string, own: Promise
 const ROOM_FOR_NEW = 250_000_000
 
 /** Makes the database's own tables beside their place and moves them there whole: a half-made folder is made again. */
-function install(data: string, user: string): void {
+function install(data: string, user: string, scratch: string): void {
   // A start that was killed may have left its making of the tables running: each has a draft of its own.
   for (const name of readdirSync(dirname(data)))
     if (name.startsWith(`${basename(data)}.making`)) removeIfStill(join(dirname(data), name))
@@ -211,7 +213,7 @@ function install(data: string, user: string): void {
         `--datadir=${draft}`,
         `--user=${user}`,
       ],
-      { stdio: 'pipe' },
+      { stdio: 'pipe', env: { ...process.env, TMPDIR: scratch } },
     )
   } catch (error) {
     const said = error instanceof Error && 'stderr' in error ? String(error.stderr) : String(error)
@@ -238,6 +240,8 @@ function daemonOptions(home: string, port: number, init: string, user: string): 
   return [
     '--no-defaults',
     `--datadir=${join(home, 'data')}`,
+    // A database that starts clears its scratch folder of what it takes for its own: in one that is shared, those of others.
+    `--tmpdir=${join(home, 'tmp')}`,
     '--bind-address=127.0.0.1',
     `--port=${port}`,
     `--socket=${join(home, 'db.sock')}`,
