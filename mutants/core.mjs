@@ -137,10 +137,13 @@ async function surveyed(workers, tests) {
 async function tried(hand, id, covers) {
   const cover = covers.get(id)
   if (!cover) return { killed: false, covered: false }
-  // One reading per file, the file with the quickest test first; a file that runs the mutant while it is read runs all its tests.
+  // One reading per file, the file whose tests are done soonest first: a quick test of a slow file would bring its slow ones before the
+  // others. A file that runs the mutant while it is read runs all its tests.
   const byFile = new Map()
   for (const one of cover.tests) byFile.set(one.test, [...(byFile.get(one.test) ?? []), one])
-  const plan = [...new Set([...byFile.keys(), ...cover.reads.keys()])].map((test) => ({
+  const time = (test) => (byFile.get(test) ?? []).reduce((sum, { took }) => sum + took, 0)
+  const soonest = [...byFile.keys()].sort((a, b) => time(a) - time(b))
+  const plan = [...new Set([...soonest, ...cover.reads.keys()])].map((test) => ({
     test,
     reading: (cover.reads.get(test) ?? 0) * ROUNDS,
     numbers: byFile.get(test) ?? [],

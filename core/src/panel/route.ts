@@ -199,7 +199,8 @@ function takenAddresses(panel: Compiled, { wanted }: TargetMemory, start: Memory
       const values = addresses.map(willBe)
       const there = values.includes('') ? undefined : holders.get(values.join(' '))
       const [address = ''] = there ?? []
-      return there && there[0] !== addresses[0] && willBe(address) !== is(address) ? [address] : []
+      // One that keeps what another is to have is told of elsewhere: no order of keys gets by it.
+      return address === '' || address === addresses[0] ? [] : [address]
     })
   })
 }

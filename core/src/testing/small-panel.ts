@@ -126,12 +126,16 @@ const description = (over: object = {}): PanelInterface =>
   }) as unknown as PanelInterface
 
 /** The small panel with a part of its description replaced, whatever the checker says of that. */
-export const uncheckedPanel = (over: object): Compiled =>
-  compiled(description(over), catalogue.get('panel', 'panel/tarn-40') ?? expect.fail(), [])
-/** The small panel with a part of its description replaced. */
-export const smallPanel = (over: object = {}): Compiled => {
+export const uncheckedPanel = (over: object, ...hears: string[]): Compiled =>
+  compiled(
+    description(over),
+    catalogue.get('panel', 'panel/tarn-40') ?? expect.fail(),
+    hears.map((id) => catalogue.get('family', id) ?? expect.fail(id)),
+  )
+/** The small panel with a part of its description replaced, and the families that it hears. */
+export const smallPanel = (over: object = {}, ...hears: string[]): Compiled => {
   expect(interfaceProblems(description(over))).toEqual([])
-  return uncheckedPanel(over)
+  return uncheckedPanel(over, ...hears)
 }
 /** One press for each sign. */
 export const press = (keys: string): Input[] => [...keys].map((key) => ({ kind: 'press', key }))
