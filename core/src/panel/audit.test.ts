@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { keepEntry } from '../catalogue/written.ts'
 import { recordsOf } from '../job/document.ts'
 import { targetMemory } from '../memory/target.ts'
 import { demoPanel, jobOnEach, oneDoor, PanelInHand } from '../testing/panels.ts'
@@ -107,6 +108,44 @@ describe('an old panel, read off', () => {
     const { read } = walk(auditOf(bare('tarn-40')), hand, 3)
     const numbers = [...read.keys()].flatMap((address) => /^zone\.(\d+)\./.exec(address)?.[1] ?? [])
     expect(new Set(numbers)).toEqual(new Set(['1', '2', '3']))
+    // Fobs and keypads have numbers of their own: all are looked at.
+    expect(['fob.5.serial', 'keypad.4.serial'].map((address) => read.get(address))).toEqual(['', ''])
+  })
+
+  it('says what the next display tells of, what it costs, and how much is left', () => {
+    const audit = auditOf(bare('tarn-40'))
+    const { read } = walk(audit, keyedInto('tarn-40', oneDoor), 1)
+    const next = (unread: readonly string[], ...asked: string[]) => {
+      const known = new Map([...read].filter(([address]) => !unread.includes(address)))
+      return audit.next({ read: known, asked: new Set(asked), upTo: 1 }, null)
+    }
+    const inside = '[tick] for 5 s (main-user code) [tick] (installer code) [tick]'
+    expect(next([])).toBeNull()
+    expect(next(['system.entry2'])).toEqual({
+      ...{ keys: `${inside} [next]`, place: '15', part: 'Whole system', fields: ['entry delay 2'] },
+      ...{ lines: 2, empty: null, left: 1 },
+    })
+    expect(next(['system.entry2'], '15')).toBeNull()
+    // Whether the number is in use is not known before: its input is no question yet.
+    // Two on one display, eight keys further, are cheaper than one that is near: (21 + 3) / 2 against 13 + 3.
+    const two = ['zone.1.serial', 'zone.1.response', 'zone.1.loop']
+    expect(next(two)).toMatchObject({
+      ...{ place: 'sum zone1', part: 'Zone 01', left: 2 },
+      fields: ['response type', 'transmitter ID'],
+    })
+    expect(next(two, 'sum zone1')).toMatchObject({ place: 'does zone1', fields: ['response type'], left: 2 })
+    expect(next(['zone.1.serial', 'zone.1.loop'])).toMatchObject({ place: 'sum zone1', left: 2 })
+    expect(next(['zone.1.serial'])).toMatchObject({ place: 'id zone1', left: 1 })
+    // Of a number that is not in use only what tells so is asked.
+    const unused = audit.next(
+      { read: new Map([...read, ['zone.2.response', '']]), asked: new Set(), upTo: 2 },
+      null,
+    )
+    expect(unused).toMatchObject({
+      fields: ['transmitter ID'],
+      left: 1,
+      empty: { values: [{ address: 'zone.2.serial', value: '' }] },
+    })
   })
 
   it('does not take the first of a list for known where the display shows it for nothing, too', () => {
@@ -158,6 +197,34 @@ describe('what lines say', () => {
   })
 })
 
+describe('displays that look alike', () => {
+  // The gong of a zone asked in the words of sending: a panel may say the same of two things.
+  const tarn = catalogue.get('interface', 'interface/tarn-40') ?? expect.fail('no interface')
+  const gong = { ...(tarn.screens['gong'] ?? expect.fail('no gong')), lines: ['{zone} send?', '{value}'] }
+  const alike = catalogue.with([keepEntry({ ...tarn, screens: { ...tarn.screens, gong } })])
+  const audit = auditFor(bare('tarn-40').doc, alike) ?? expect.fail('not described')
+  const lines = ['01 send?', 'no']
+
+  it('are both told, unless one of them was asked for', () => {
+    for (const at of ['', 'watch zone1']) {
+      const said = audit.stands(new Map(), lines, at)
+      if (said.kind !== 'several') expect.fail(said.kind)
+      expect(said.places.toSorted((a, b) => (a.place < b.place ? -1 : 1))).toEqual([
+        { place: 'gong zone1', part: 'Zone 01' },
+        { place: 'send zone1', part: 'Zone 01' },
+      ])
+    }
+    for (const [at, address] of [
+      ['gong zone1', 'zone.1.chime'],
+      ['send zone1', 'zone.1.report'],
+    ] as const)
+      expect(audit.stands(new Map(), lines, at)).toMatchObject({
+        ...{ kind: 'values', place: at, vague: [] },
+        values: [{ address, value: 'off', words: 'no' }],
+      })
+  })
+})
+
 describe('the report', () => {
   it('says beside the plan what is as planned, otherwise, as it comes, or changed', () => {
     const job = oneDoor()
@@ -198,6 +265,41 @@ describe('the report', () => {
       ['nothing', false],
     ])
     expect([held.size, unused]).toEqual([0, 0])
+  })
+
+  it('holds what is stored at numbers in use, and nothing of others; a fob is planned where the plan has its ID', () => {
+    const job = oneDoor().user('Nell')
+    job.add('fob', 'quartet', { user: 'user:Nell', slot: 1, sticker: '20417700' }).number()
+    const fobs = [...(targetMemory(job.doc, catalogue)?.wanted.keys() ?? [])].filter((at) =>
+      at.startsWith('fob.'),
+    )
+    expect(fobs).toEqual(['fob.1.serial'])
+    const { parts, held, unused, unplanned } = auditOf(job).report(
+      new Map([
+        ...([9, 10, 12] as const).flatMap((number) => [[`zone.${number}.response`, '21'] as const]),
+        ...[['zone.9.label', ''] as const, ['zone.10.chime', 'on'] as const],
+        // Planned, and nothing there but what it comes with.
+        ...[
+          ['zone.1.response', ''] as const,
+          ['zone.1.serial', ''] as const,
+          ['zone.1.chime', 'on'] as const,
+        ],
+        ...[
+          ['fob.1.serial', ''] as const,
+          ['fob.2.serial', ''] as const,
+          ['fob.3.serial', '20417799'] as const,
+        ],
+      ]),
+    )
+    expect([...held.keys()].toSorted()).toEqual([
+      'fob.3.serial',
+      'zone.10.chime',
+      'zone.10.response',
+      'zone.12.response',
+      'zone.9.response',
+    ])
+    expect([unused, unplanned]).toEqual([1, [9, 10, 12]])
+    expect(parts.map(({ part }) => part).filter((part) => /fob/i.test(part))).toHaveLength(2)
   })
 
   it('takes a zone that is left as programmed for planned, in use or not', () => {

@@ -325,12 +325,10 @@ function numberAt(address: string): { readonly group: string; readonly number: n
 
 /** The addresses that tell whether a number is in use; null for what always is. */
 function tellsOf({ panel, vague }: Auditing, group: string, number: number): readonly string[] | null {
-  if (group === 'system' || group === 'area' || group === 'panel') return null
-  const [response, ...others] = ['response', 'serial', 'label'].map((field) => `${group}.${number}.${field}`)
-  const [serial = '', label = ''] = others
+  const at = (field: string): string => `${group}.${number}.${field}`
   // Where its display cannot tell no type from the first one, the label tells of a wired zone.
-  const tells = vague.has(response ?? '') ? [serial, label] : [response ?? '', serial]
-  const there = tells.filter((address) => panel.addresses.has(address))
+  const tells = vague.has(at('response')) ? ['serial', 'label'] : ['response', 'serial']
+  const there = tells.map(at).filter((address) => panel.addresses.has(address))
   return there.length > 0 ? there : null
 }
 

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { keepEntry } from '../catalogue/written.ts'
 import { targetMemory } from '../memory/target.ts'
 import { demoPanel, jobOnEach, oneDoor, PanelInHand } from '../testing/panels.ts'
 import { catalogue, type SmallJob } from '../testing/small-job.ts'
@@ -133,5 +134,69 @@ describe('what a display says', () => {
       ...{ kind: 'values', here: false },
       values: [{ address: 'zone.1.supervise', is: 'off' }],
     })
+  })
+
+  it('nothing where it could be two, unless it is the one that was to be read', () => {
+    // The gong of a zone asked in the words of sending.
+    const tarn = catalogue.get('interface', 'interface/tarn-40') ?? expect.fail('no interface')
+    const gong = { ...(tarn.screens['gong'] ?? expect.fail('no gong')), lines: ['{zone} send?', '{value}'] }
+    const alike = catalogue.with([keepEntry({ ...tarn, screens: { ...tarn.screens, gong } })])
+    const back = readBackFor(oneDoor().doc, alike) ?? expect.fail('not described')
+    const shows = ['01 send?', 'no']
+    for (const [place, address] of [
+      ['gong zone1', 'zone.1.chime'],
+      ['send zone1', 'zone.1.report'],
+    ])
+      expect(back.says({ place: place ?? '', shows }, shows)).toMatchObject({
+        ...{ kind: 'values', here: true },
+        values: [{ address, is: 'off', mend: { keys: '[tick]', back: '[back]' } }],
+      })
+    const said = back.says({ place: 'watch zone1', shows: ['01 watch it?', 'no'] }, shows)
+    expect(said).toMatchObject({ kind: 'unread' })
+    expect(said.kind === 'unread' && said.near[0]).toEqual(['01 send?', 'yes'])
+  })
+
+  it('where a line is left out that should say something, and not where that line is empty anyway', () => {
+    const back = reader(oneDoor())
+    const step = at('gong zone1')
+    expect(back.says(step, ['01 gong?', ' '])).toEqual({ kind: 'unread', near: [] })
+    expect(back.says(step, ['', 'yes'])).toEqual({ kind: 'unread', near: [] })
+    expect(back.says(step, ['01 gong?'])).toEqual({ kind: 'unread', near: [] })
+    expect(back.says({ ...step, shows: ['01 gong?', ' '] }, ['01 gong?', '']).kind).not.toBe('typed')
+    // A message over it says nothing of what it holds.
+    const id = { place: 'id zone1', shows: ['01 id', '20417733'] }
+    expect(back.says(id, ['01 id', 'no such id']).kind).toBe('unread')
+  })
+
+  it('a part of its own where it holds nothing that is wanted', () => {
+    const said = reader(oneDoor()).says(at('gong zone1'), ['02 gong?', 'no'])
+    expect(said).toEqual({ kind: 'values', here: false, part: 'Zone 02', values: [] })
+  })
+})
+
+describe('what cannot be read back', () => {
+  it('is told by part and field, and the rest is read', () => {
+    const { steps, notShown } = reader(oneDoor()).plan(
+      ['zone.1.chime', 'zone.1.doubleKnock', 'zone.2.chime'],
+      null,
+    )
+    expect(notShown).toEqual(['Zone 01 — Front door: double knock', 'Zone 02: chime'])
+    expect(steps.map(({ place, values }) => [place, values.map(({ field }) => field)])).toEqual([
+      ['gong zone1', ['chime']],
+    ])
+  })
+
+  it('begins outside where a place is not known, and leaves from where it ends', () => {
+    const back = reader(oneDoor())
+    const outside = back.plan(['zone.1.chime'], null)
+    expect(back.plan(['zone.1.chime'], 'no such place')).toEqual(outside)
+    expect(outside.steps[0]?.keys).toMatch(/^\[tick\] for 5 s .* \[go\] 50 \[tick\] 01 \[tick\]/)
+    expect(back.plan(['zone.1.chime'], 'gong zone1').steps[0]?.keys).toBe('')
+    // Displays of one part in the order in which they lie, wherever they were asked for.
+    expect(
+      back
+        .plan(['zone.1.chime', 'zone.1.report', 'zone.1.loop', 'zone.1.serial'], null)
+        .steps.map(({ place }) => place),
+    ).toEqual(['send zone1', 'gong zone1', 'sum zone1'])
   })
 })

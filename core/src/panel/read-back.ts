@@ -170,9 +170,7 @@ function shownAt({ panel, graph, memory, wanted }: Reading): readonly Shown[] {
     if (screenOf(panel, state.screen).widget.kind === 'busy') return []
     const { apart, holds } = placeAt(panel, { state, read: display(panel, state), believed: memory })
     const values = [...holds].filter(([address, value]) => wanted.get(address) === value)
-    return apart > 0 || values.length === 0
-      ? []
-      : [{ node, values: new Set(values.map(([address]) => address)) }]
+    return apart > 0 ? [] : [{ node, values: new Set(values.map(([address]) => address)) }]
   })
 }
 
@@ -182,21 +180,18 @@ function covering(
   asked: readonly string[],
 ): { readonly node: number; readonly addresses: readonly string[] }[] {
   let left = asked
-  let screens = shown.filter(({ values }) => asked.some((address) => values.has(address)))
   const found: { node: number; addresses: readonly string[] }[] = []
-  while (left.length > 0 && screens.length > 0) {
-    let best: { node: number; addresses: readonly string[] } | null = null
-    for (const { node, values } of screens) {
+  for (;;) {
+    let best: { node: number; addresses: readonly string[] } = { node: 0, addresses: [] }
+    for (const { node, values } of shown) {
       const addresses = left.filter((address) => values.has(address))
-      if (!best || addresses.length > best.addresses.length) best = { node, addresses }
+      if (addresses.length > best.addresses.length) best = { node, addresses }
     }
-    if (!best || best.addresses.length === 0) break
+    if (best.addresses.length === 0) return found
     found.push(best)
     const there = new Set(best.addresses)
     left = left.filter((address) => !there.has(address))
-    screens = screens.filter(({ node }) => node !== best.node)
   }
-  return found
 }
 
 function shownValue({ words, wanted, panel }: Reading, address: string): ShownValue {
@@ -247,10 +242,11 @@ function mendOf(
   address: string,
 ): { keys: string; back: string } | null {
   const to = placesOf(panel).get(address)
-  const here = graph.byId.get(restingId({ screen: place.look.screen, pointers: place.pointers }))
-  const there = to && graph.byId.get(restingId(to))
-  const from = here === undefined ? undefined : graph.nodes[here]?.state
-  if (!to || there === undefined || here === undefined || !from) return null
+  const here = graph.byId.get(restingId({ screen: place.look.screen, pointers: place.pointers })) ?? -1
+  const there = (to && graph.byId.get(restingId(to))) ?? -1
+  const from = graph.nodes[here]?.state
+  // Where nobody can stand, or whence nobody comes there.
+  if (!to || !from || there < 0) return null
   const state: PanelState = { ...from, kept: new Map([...memory, ...place.holds]) }
   const way = distancesFrom(graph, here, false).inputsTo(there)
   const before = acted(panel, state, way)
