@@ -5,6 +5,7 @@ import { test } from './test.ts'
 
 interface Pack {
   entries: Record<string, unknown>[]
+  signature?: unknown
 }
 
 test('the catalogue: compare, import a pack, and take its newer entries into a job', async ({ page }) => {
@@ -33,7 +34,19 @@ async function compare(page: Page): Promise<void> {
 
 async function exportPack(page: Page): Promise<Pack> {
   const waiting = page.waitForEvent('download')
-  await page.getByRole('link', { name: 'Export as a pack' }).click()
+  await page.getByRole('button', { name: 'Share a pack' }).click()
+  const dialog = page.getByRole('dialog')
+  // What is laid side by side is proposed; here all that is offered goes.
+  await expect(dialog.getByLabel('What the pack is')).toHaveValue('Reedling contact, Reedling Old contact')
+  await expect(dialog).toContainText('With what they need: Wren (radio family).')
+  await accessible(page)
+  await dialog.getByLabel('What the pack is').fill('')
+  await dialog.getByRole('button', { name: 'Save a pack of 3 entries' }).click()
+  await expect(dialog).toContainText('Say what the pack is, in 1 to 120 characters.')
+  await dialog.getByLabel('What the pack is').fill('All of ours')
+  await dialog.getByLabel(/^All that is offered for real work/).check()
+  await dialog.getByRole('button', { name: /^Save a pack of \d+ entries/ }).click()
+  await expect(dialog).toHaveCount(0)
   return JSON.parse(readFileSync(await (await waiting).path(), 'utf8')) as Pack
 }
 
@@ -55,21 +68,41 @@ async function importPacks(page: Page, pack: Pack): Promise<void> {
   }
   await give('odd.json', JSON.stringify(odd))
   await expect(dialog).toContainText('device/puddle.petKg must be a number')
-  await expect(dialog.getByRole('button', { name: /^Take all/ })).toHaveCount(0)
+  await expect(dialog.getByRole('button', { name: /^Take/ })).toHaveCount(0)
+  await dialog.getByRole('button', { name: 'Cancel' }).click()
+
+  // As it was written it is one’s own; with a sign changed it no longer fits what was signed.
+  await give('own.json', JSON.stringify(pack))
+  await expect(dialog).toContainText('Signed by your own firm’s key, and not changed since.')
+  await expect(dialog).toContainText('Nothing of it would change your catalogue.')
+  await dialog.getByRole('button', { name: 'Cancel' }).click()
+  await give('changed.json', JSON.stringify({ ...pack, title: 'Ours, better' }))
+  await expect(dialog).toContainText('it was changed after it was signed, or another key signed it')
+  await expect(dialog.getByRole('button', { name: /^Take/ })).toHaveCount(0)
   await dialog.getByRole('button', { name: 'Cancel' }).click()
 
   // The maker states that the flood detector needs an answer: one entry is changed, all others are the same.
+  const { signature: _signature, ...unsigned } = pack
   const newer = {
-    ...pack,
+    ...unsigned,
     entries: pack.entries.map((entry) =>
       entry.id === 'device/puddle' ? { ...entry, needsTwoWay: true } : entry,
     ),
   }
   await give('newer.json', JSON.stringify(newer))
   await expect(dialog.getByText(`0 new, 1 changed, ${pack.entries.length - 1} the same.`)).toBeVisible()
-  await expect(dialog.getByRole('row', { name: /Puddle/ })).toContainText('≠ changed')
+  await expect(dialog).toContainText('Nobody signed this pack')
+  const puddle = dialog.getByRole('listitem').filter({ hasText: 'Puddle' })
+  await expect(puddle).toContainText('≠ changed')
+  await expect(puddle).toContainText('Differs in: Needs a two-way')
+  // Nothing of one's own is replaced unless that is said.
+  await expect(puddle).toContainText('Yours stays; theirs is not taken.')
+  await expect(dialog.getByRole('button', { name: /^Take/ })).toHaveCount(0)
+  await puddle.getByRole('button', { name: 'Both' }).click()
+  await expect(puddle).toContainText('Theirs comes beside yours, as “Puddle flood (pack)”.')
+  await puddle.getByRole('button', { name: 'Theirs' }).click()
   await accessible(page)
-  await dialog.getByRole('button', { name: /^Take all/ }).click()
+  await dialog.getByRole('button', { name: 'Take 1 entry' }).click()
   await expect(dialog).toHaveCount(0)
 }
 

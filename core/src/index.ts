@@ -110,9 +110,14 @@ export { serialsOf } from './job/serials.ts'
 
 export { Catalogue } from './catalogue/catalogue.ts'
 export { writtenIn } from './units/times.ts'
-export { describeEntry, handlingLines, wayWords } from './catalogue/describe.ts'
+export { describeEntry, differingFacts, handlingLines, wayWords } from './catalogue/describe.ts'
 
 export { comparePack, PACK_LIMIT, packJsonSchema, readPack, writePack } from './catalogue/pack.ts'
+export { withNeeded } from './catalogue/pointers.ts'
+export { keyWords, signatureOf, signatureShape, signedText } from './catalogue/signed.ts'
+export type { Signature } from './catalogue/signed.ts'
+export { proposedChoices, restingOn, takeChoices, taken } from './catalogue/taking.ts'
+export type { TakeChoice } from './catalogue/taking.ts'
 export { keepEntry, readKept, writtenOf } from './catalogue/written.ts'
 export type { KeptEntry, WrittenEntry } from './catalogue/written.ts'
 export type { PackChange } from './catalogue/pack.ts'
@@ -315,6 +320,7 @@ export type {
   RulesPreview,
   CatalogueAnswer,
   DraftList,
+  PackSignatureAnswer,
   RecallsAnswer,
   OpenedDraft,
   PublishedDraft,

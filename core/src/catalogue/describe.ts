@@ -1,3 +1,4 @@
+import { sameJson } from '../units/canonical.ts'
 import type { Catalogue } from './catalogue.ts'
 import { ASSUMED } from './entry-fields.ts'
 import type {
@@ -33,6 +34,27 @@ export function describeEntry(entry: CatalogueEntry, catalogue: Catalogue): Entr
     line('Where it was read', sourcesOf(entry)),
   ]
   return lines.map((item) => ({ ...item, value: item.value === '' ? '–' : item.value }))
+}
+
+/**
+ * Facts in which two entries of one kind differ, by their labels; where they differ in what no line tells of, the fields as a pack
+ * names them. Where an answer was read is no difference.
+ */
+export function differingFacts(a: CatalogueEntry, b: CatalogueEntry, catalogue: Catalogue): string[] {
+  const other = describeEntry(b, catalogue)
+  const facts = [
+    ...(a.name === b.name ? [] : ['Name']),
+    ...describeEntry(a, catalogue).flatMap(({ label, value }, index) =>
+      label !== 'Where it was read' && other[index]?.value !== value ? [label] : [],
+    ),
+  ]
+  if (facts.some((label) => label !== 'Version')) return facts
+  const one: Readonly<Record<string, unknown>> = { ...a }
+  const two: Readonly<Record<string, unknown>> = { ...b }
+  const fields = [...new Set([...Object.keys(one), ...Object.keys(two)])].filter(
+    (field) => !['sources', 'version'].includes(field) && !sameJson(one[field], two[field]),
+  )
+  return [...facts, ...fields]
 }
 
 /** Where answers were read, those that were assumed first. */
@@ -131,6 +153,9 @@ function deviceLines(entry: DeviceModel, catalogue: Catalogue): EntryLine[] {
     line('Class', entry.class),
     line('Family', catalogue.get('family', entry.family)?.name ?? 'wired'),
     line('Encryption', entry.encryption),
+    line('Way', entry.way ?? ''),
+    line('Needs a receiver that answers', yes(entry.needsTwoWay)),
+    line('Carried by a person', yes(entry.carried)),
     line('Loops', entry.loops.map((item) => `${item.loop} ${item.name}`).join(', ')),
     line('Switches', some(entry.switches?.map((item) => `${item.switch} ${item.on ? 'on' : 'off'}`))),
     line('Slot', entry.slot === 'none' ? '' : entry.slot),
@@ -221,16 +246,28 @@ export function wayWords({ way, seconds, indicator }: DeviceModel['ways'][number
   return indicator === undefined ? long : `${long} (${indicator})`
 }
 
+/** A range of a time in seconds. */
+function inSeconds({
+  secondsPerUnit: unit,
+  ...item
+}: Readonly<Record<'secondsPerUnit' | 'min' | 'max' | 'step', number>>): string {
+  return `${item.min * unit}–${item.max * unit} s by ${item.step * unit} s`
+}
+
+/** How many steps a plain sheet of a panel has. */
+function sheetOf({ programming }: PanelModel): string {
+  const { wayIn, zone, wayOut } = programming
+  return `${wayIn.length} steps in, ${zone.length} for a zone, ${wayOut.length} out`
+}
+
 function panelLines(entry: PanelModel, catalogue: Catalogue): EntryLine[] {
   const delay = (key: 'entry1' | 'entry2' | 'exit' | 'exitStay' | 'abort'): string => {
     const field = entry.delays[key]
     if (!field) return 'none'
-    const range = (item: { secondsPerUnit: number; min: number; max: number; step: number }): string => {
-      const unit = item.secondsPerUnit
-      return `${item.min * unit}–${item.max * unit} s by ${item.step * unit} s`
-    }
     const { switched } = field
-    return switched ? `${range(field)}, or ${range(switched)} with ${switched.option}` : range(field)
+    return switched
+      ? `${inSeconds(field)}, or ${inSeconds(switched)} with ${switched.option}`
+      : inSeconds(field)
   }
   const { label } = entry
   return [
@@ -253,13 +290,24 @@ function panelLines(entry: PanelModel, catalogue: Catalogue): EntryLine[] {
     line('Built in', catalogue.get('receiver', entry.builtIn)?.name ?? ''),
     line('Radio firmware', entry.radioFirmware.join(', ')),
     line('Areas', `${entry.areas.count}. ${entry.areas.meaning}`),
+    line('Digits of a number', String(entry.numberDigits)),
+    line('Kinds of equipment', entry.equipment.kinds.map(({ keyed, name }) => `${keyed} ${name}`).join(', ')),
     line('Response types', entry.responseTypes.map((type) => `${type.code} ${type.name}`).join(', ')),
     line('Entry delay 1', delay('entry1')),
     line('Entry delay 2', delay('entry2')),
     line('Exit delay', delay('exit')),
     line('Exit delay in stay', exitOfStay(entry, delay('exitStay'))),
     line('Hold before sending', delay('abort')),
+    line('Siren sounds for', stated(entry.siren, inSeconds)),
+    line(
+      'Trips counted until it is left out',
+      stated(entry.swinger, ({ from, to }) => `${from} to ${to}`),
+    ),
+    line('Second disarming clears', yes(entry.secondDisarmClears)),
+    line('Codes', entry.codes.map(({ name }) => name).join(', ')),
     ...couplingLines(entry),
+    line('Sheet', sheetOf(entry)),
+    line('How it is keyed', catalogue.get('interface', entry.interface ?? null)?.name ?? ''),
     line(
       'Labels',
       label.style === 'library'

@@ -4,7 +4,9 @@ import { hashOf } from '../units/canonical.ts'
 import type { Catalogue } from './catalogue.ts'
 import type { CatalogueEntry } from './schema.ts'
 import { interfaceProblems } from './interface-check.ts'
+import { pointersOf } from './pointers.ts'
 import { entrySchema } from './schema.ts'
+import { signatureShape, type Signature } from './signed.ts'
 import { PACK_FORMAT, upgradedEntry, type KeptEntry } from './written.ts'
 
 /** What reading a pack gave: all its entries, or every problem found and no entry. */
@@ -30,6 +32,7 @@ const outer = z
   .strictObject({
     kapellePack: z.number('must be the pack form number').int().min(1),
     title: z.string().min(1).max(120),
+    signature: signatureShape.optional(),
     ...entriesShape,
   })
   .refine((pack) => pack.entries.length + (pack.older ?? []).length > 0, {
@@ -97,9 +100,14 @@ export function comparePack(entries: readonly KeptEntry[], catalogue: Catalogue)
   })
 }
 
-/** Entries as a pack, each as it was written: reading it gives entries of the same hashes. */
-export function writePack(title: string, entries: readonly KeptEntry[]): string {
-  return `${JSON.stringify({ kapellePack: PACK_FORMAT, title, ...writeEntries(entries) }, null, 2)}\n`
+/** Entries as a pack, each as it was written: reading it gives entries of the same hashes. Signed where `sign` does that. */
+export function writePack(
+  title: string,
+  entries: readonly KeptEntry[],
+  sign: ((pack: object) => Signature) | null = null,
+): string {
+  const pack = { kapellePack: PACK_FORMAT, title, ...writeEntries(entries) }
+  return `${JSON.stringify({ ...pack, ...(sign ? { signature: sign(pack) } : {}) }, null, 2)}\n`
 }
 
 /** Entries as a file holds them: those of the form in force, and apart from them those written in an older one. */
@@ -147,7 +155,7 @@ function entryProblems(entries: readonly CatalogueEntry[], known: readonly Catal
   }
   for (const entry of known) ids.add(entry.id)
   for (const entry of entries) {
-    for (const [field, target] of pointers(entry))
+    for (const [field, target] of pointersOf(entry))
       if (!ids.has(target))
         problems.push({
           path: `${entry.id}.${field}`,
@@ -155,37 +163,6 @@ function entryProblems(entries: readonly CatalogueEntry[], known: readonly Catal
         })
   }
   return problems
-}
-
-function pointers(entry: CatalogueEntry): (readonly [string, string])[] {
-  switch (entry.kind) {
-    case 'family':
-      return []
-    case 'receiver':
-      return entry.hears.map((item, index) => [`hears.${index}.family`, item.family])
-    case 'device':
-      return devicePointers(entry)
-    case 'panel': {
-      const receivers = entry.receivers.map((id, index) => [`receivers.${index}`, id] as const)
-      return [
-        ...receivers,
-        ...(entry.builtIn ? [['builtIn', entry.builtIn] as const] : []),
-        ...(entry.interface ? [['interface', entry.interface] as const] : []),
-      ]
-    }
-    case 'interface':
-      return []
-  }
-}
-
-function devicePointers(entry: Extract<CatalogueEntry, { kind: 'device' }>): (readonly [string, string])[] {
-  const successor = entry.discontinued?.successor ?? null
-  const apart = entry.joined?.apart ?? null
-  return [
-    ...(entry.family ? [['family', entry.family] as const] : []),
-    ...(successor ? [['discontinued.successor', successor] as const] : []),
-    ...(apart ? [['joined.apart', apart] as const] : []),
-  ]
 }
 
 function ownProblems(entry: CatalogueEntry): Problem[] {

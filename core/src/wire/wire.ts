@@ -238,7 +238,29 @@ export const rulesPreview = z.object({
 /** What a list’s columns were taken for. */
 export const columnsAnswer = z.object({ columns: z.record(z.string(), z.string()) })
 /** What a pack brought. */
-export const packAnswer = z.object({ new: z.number(), changed: z.number(), same: z.number() })
+export const packAnswer = z.object({
+  new: z.number(),
+  changed: z.number(),
+  same: z.number(),
+  /** Entries of which one's own stays. */
+  kept: z.number(),
+  /** Entries that are kept beside one's own, under which ids. */
+  renamed: z.array(z.object({ from: z.string(), to: z.string() })),
+})
+/** The words of a firm's key. */
+export const packKeyAnswer = z.object({ words: z.string() })
+/** How a pack is signed. */
+export const packSignatureAnswer = z.object({
+  /** Broken where it was changed after it was signed. */
+  state: z.enum(['none', 'good', 'broken']),
+  by: z.string().nullable(),
+  /** The words of the key. */
+  words: z.string().nullable(),
+  /** Whether it is this firm's own key. */
+  own: z.boolean(),
+})
+/** How a pack is signed. */
+export type PackSignatureAnswer = z.infer<typeof packSignatureAnswer>
 /** Drafts of catalogue entries, and what was published of them. */
 export const draftList = z.object({
   drafts: z.array(

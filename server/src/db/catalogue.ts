@@ -61,6 +61,14 @@ export class CatalogueStore {
     await (within ? work(within) : this.source.transaction(work))
   }
 
+  /** Does work on what is offered while nobody else publishes or takes a pack in. */
+  async alone<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
+    return this.source.transaction(async (manager) => {
+      await manager.query('SELECT id FROM firm WHERE id = ? FOR UPDATE', [this.firmId])
+      return work(manager)
+    })
+  }
+
   /** Whether there is an entry of this id, whatever its version. */
   async has(entryId: string): Promise<boolean> {
     return this.source.getRepository(CatalogueEntry).existsBy({ firmId: this.firmId, entryId })

@@ -1,6 +1,6 @@
 import type { DataSource } from 'typeorm'
 import { completeHouseRules, NewerShape, type HouseRules } from '#core'
-import { Firm } from './entities.ts'
+import { Firm, type FirmRow } from './entities.ts'
 
 /** Number of the shape of a firm's settings, the house rules with them; one that stored none is 1. */
 const SETTINGS_SCHEMA = 2
@@ -12,6 +12,14 @@ interface Stored {
   readonly houseRulesRevision?: number
   /** What a heading of this firm's equipment lists means, by the heading in small letters. */
   readonly columns?: Readonly<Record<string, string>>
+  /** The pair of keys by which the firm signs packs: it stays the same for good, also through a backup. */
+  readonly signing?: SigningKey
+}
+
+/** A pair of keys (Ed25519): the public one as 32 bytes in base64, the other as PKCS 8 in base64. It never leaves the server. */
+export interface SigningKey {
+  readonly public: string
+  readonly private: string
 }
 
 /** What a firm has set for itself. */
@@ -28,22 +36,22 @@ export class SettingsStore {
 
   /** Takes new house rules if nobody changed them since `revision`; null otherwise. Summaries of jobs are made anew. */
   async setHouseRules(rules: HouseRules, revision: number): Promise<number | null> {
-    return this.source.transaction(async (manager) => {
-      const firm = await manager
-        .getRepository(Firm)
-        .findOne({ where: { id: this.firmId }, lock: { mode: 'pessimistic_write' } })
-      const stored = read(firm?.settings ?? '{}')
+    return this.#locked(async (stored, keep) => {
       if ((stored.houseRulesRevision ?? 0) !== revision) return null
-      const settings: Stored = {
-        ...stored,
-        schema: SETTINGS_SCHEMA,
-        houseRules: rules,
-        houseRulesRevision: revision + 1,
-      }
-      await manager
-        .getRepository(Firm)
-        .update({ id: this.firmId }, { settings: JSON.stringify(settings), rulesRevision: revision + 1 })
+      await keep({ houseRules: rules, houseRulesRevision: revision + 1 }, { rulesRevision: revision + 1 })
       return revision + 1
+    })
+  }
+
+  /** The firm's pair of keys; made by `make` when it is asked for first, once though two ask at the same time. */
+  async signingKey(make: () => SigningKey): Promise<SigningKey> {
+    const { signing } = await this.#read()
+    if (signing) return signing
+    return this.#locked(async (stored, keep) => {
+      if (stored.signing) return stored.signing
+      const made = make()
+      await keep({ signing: made })
+      return made
     })
   }
 
@@ -53,14 +61,29 @@ export class SettingsStore {
 
   /** Remembers what headings mean; those known keep their meaning unless it is given anew. */
   async addColumns(columns: Readonly<Record<string, string>>): Promise<void> {
-    await this.source.transaction(async (manager) => {
-      const firm = await manager
-        .getRepository(Firm)
-        .findOne({ where: { id: this.firmId }, lock: { mode: 'pessimistic_write' } })
-      const stored = read(firm?.settings ?? '{}')
+    await this.#locked(async (stored, keep) => {
       const all = Object.entries({ ...stored.columns, ...columns }).slice(-MOST_COLUMNS)
-      const settings: Stored = { ...stored, schema: SETTINGS_SCHEMA, columns: Object.fromEntries(all) }
-      await manager.getRepository(Firm).update({ id: this.firmId }, { settings: JSON.stringify(settings) })
+      await keep({ columns: Object.fromEntries(all) })
+    })
+  }
+
+  /** Does work on the settings while nobody else changes them; `keep` stores what of them is new. */
+  async #locked<T>(
+    work: (
+      stored: Stored,
+      keep: (changed: Stored, columns?: Partial<FirmRow>) => Promise<unknown>,
+    ) => Promise<T>,
+  ): Promise<T> {
+    return this.source.transaction(async (manager) => {
+      const firms = manager.getRepository(Firm)
+      const firm = await firms.findOne({ where: { id: this.firmId }, lock: { mode: 'pessimistic_write' } })
+      const stored = read(firm?.settings ?? '{}')
+      return work(stored, (changed, columns = {}) =>
+        firms.update(
+          { id: this.firmId },
+          { settings: JSON.stringify({ ...stored, schema: SETTINGS_SCHEMA, ...changed }), ...columns },
+        ),
+      )
     })
   }
 

@@ -1,59 +1,112 @@
+import type { EntityManager } from 'typeorm'
 import { z } from 'zod'
-import { Catalogue, comparePack, PACK_LIMIT, packJsonSchema, readPack, writePack, writtenOf } from '#core'
-import { entriesAnswer, packAnswer } from '#wire'
+import {
+  Catalogue,
+  comparePack,
+  keyWords,
+  PACK_LIMIT,
+  packJsonSchema,
+  readPack,
+  signatureOf,
+  standingsOf,
+  takeChoices,
+  taken,
+  withNeeded,
+  writePack,
+  writtenOf,
+  type KeptEntry,
+  type Problem,
+  type TakeChoice,
+} from '#core'
+import * as wire from '#wire'
+import { newSigningKey, signatureState, signerOf } from '../auth/signing.ts'
+import type { CatalogueStore } from '../db/catalogue.ts'
 import type { Store } from '../db/store.ts'
 import { AppError } from '../errors/app-error.ts'
 import { FileAnswer, route, type Route } from './route.ts'
 
+const packBody = z.object({ pack: z.unknown() })
+
 /** Routes that bring catalogue packs in and out. */
 export function packRoutes(store: Store): Route[] {
+  const keyOf = (firmId: string) => store.settingsOf(firmId).signingKey(newSigningKey)
   return [
     route({
       method: 'get',
       path: '/api/catalogue/pack',
-      summary: 'The offered entries as one catalogue pack',
+      summary:
+        'The entries offered for real work, with what they need, as one catalogue pack that nobody signed',
       role: 'viewer',
       file: 'application/json',
-      handle: async ({ who }) => {
-        const entries = await store.catalogueOf(who.firmId).current()
-        return new FileAnswer(
-          'catalogue-pack.json',
-          'application/json',
-          writePack(`Catalogue of ${who.firmName}`, entries),
-        )
+      handle: async ({ who }) =>
+        packFile(`Catalogue of ${who.firmName}`, await shared(store, who.firmId, null)),
+    }),
+    route({
+      method: 'post',
+      path: '/api/catalogue/pack/write',
+      summary:
+        'Chosen entries with what they need, or all that is offered for real work, as a pack signed by the firm',
+      role: 'installer',
+      right: 'catalogue',
+      bodyKb: 512,
+      body: z.object({
+        title: z.string().trim().min(1, 'must say what the pack is, in 1 to 120 characters').max(120),
+        ids: z.array(z.string().max(80)).min(1, 'must name at least 1 entry').max(5000).nullable(),
+      }),
+      file: 'application/json',
+      handle: async ({ who, body }) => {
+        const entries = await shared(store, who.firmId, body.ids)
+        return packFile(body.title, entries, signerOf(await keyOf(who.firmId), who.firmName))
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/api/catalogue/key',
+      summary: 'The words of the key by which the firm signs packs',
+      role: 'viewer',
+      answer: wire.packKeyAnswer,
+      handle: async ({ who }) => ({ words: keyWords((await keyOf(who.firmId)).public) }),
+    }),
+    route({
+      method: 'post',
+      path: '/api/catalogue/pack/signature',
+      summary: 'Whether a pack is as it was when it was signed, and by whom',
+      role: 'installer',
+      right: 'catalogue',
+      bodyKb: 6 * 1024,
+      body: packBody,
+      answer: wire.packSignatureAnswer,
+      handle: async ({ who, body }) => {
+        const signature = signatureOf(body.pack)
+        return {
+          state: signatureState(body.pack),
+          by: signature?.by ?? null,
+          words: signature ? keyWords(signature.key) : null,
+          own: signature?.key === (await keyOf(who.firmId)).public,
+        }
       },
     }),
     route({
       method: 'post',
       path: '/api/catalogue/pack',
-      summary: 'Take a catalogue pack in: all of it or nothing',
+      summary: 'Take a catalogue pack in: all of it, or by choice where an entry is there with other content',
       role: 'installer',
       right: 'catalogue',
       bodyKb: 6 * 1024,
-      body: z.object({ pack: z.unknown() }),
-      answer: packAnswer,
-      handle: async ({ who, body }) => {
-        if (Buffer.byteLength(JSON.stringify(body.pack ?? null)) > PACK_LIMIT)
+      body: packBody.extend({
+        /** What is done with each entry that is there with other content, by id; without it theirs are taken. */
+        choices: z.record(z.string().max(80), z.enum(takeChoices)).optional(),
+      }),
+      answer: wire.packAnswer,
+      handle: async ({ who, body: { pack, choices } }) => {
+        if (Buffer.byteLength(JSON.stringify(pack ?? null)) > PACK_LIMIT)
           throw new AppError(
             'TOO_LARGE',
             `A catalogue pack may have at most ${PACK_LIMIT / 1e6} MB. Split it; nothing was changed.`,
           )
+        if (signatureState(pack) === 'broken') throw refused([CHANGED])
         const catalogue = store.catalogueOf(who.firmId)
-        const current = await catalogue.current()
-        const read = readPack(
-          body.pack,
-          current.map((item) => item.entry),
-        )
-        if (!read.ok)
-          throw new AppError(
-            'INVALID',
-            'This pack was not taken; nothing was changed.',
-            read.problems.slice(0, 100),
-          )
-        const changes = comparePack(read.entries, new Catalogue(current))
-        await catalogue.add(read.entries, true)
-        const count = (state: string): number => changes.filter((change) => change.state === state).length
-        return { new: count('new'), changed: count('changed'), same: count('same') }
+        return catalogue.alone((manager) => takeIn(catalogue, { pack, choices }, manager))
       },
     }),
     route({
@@ -66,7 +119,7 @@ export function packRoutes(store: Store): Route[] {
           .string()
           .regex(/^[0-9a-f]{64}(,[0-9a-f]{64}){0,99}$/, 'must be 1 to 100 hashes, with commas'),
       }),
-      answer: entriesAnswer,
+      answer: wire.entriesAnswer,
       handle: async ({ who, query }) => ({
         entries: (await store.catalogueOf(who.firmId).byHashes(query.hashes.split(','))).map(writtenOf),
       }),
@@ -80,4 +133,87 @@ export function packRoutes(store: Store): Route[] {
       handle: async () => packJsonSchema(),
     }),
   ]
+}
+
+const CHANGED: Problem = {
+  path: 'signature',
+  message: 'does not fit what the pack holds: it was changed after it was signed, or another key signed it',
+}
+
+const refused = (problems: readonly Problem[]): AppError =>
+  new AppError('INVALID', 'This pack was not taken; nothing was changed.', problems.slice(0, 100))
+
+function packFile(
+  title: string,
+  entries: readonly KeptEntry[],
+  sign: Parameters<typeof writePack>[2] = null,
+): FileAnswer {
+  return new FileAnswer('catalogue-pack.json', 'application/json', writePack(title, entries, sign))
+}
+
+/** These entries with all that they point at; without ids all that is offered for real work. What is for practice comes only where it is needed. */
+async function shared(
+  store: Store,
+  firmId: string,
+  ids: readonly string[] | null,
+): Promise<readonly KeptEntry[]> {
+  const catalogue = store.catalogueOf(firmId)
+  const current = new Catalogue(await catalogue.current())
+  const problems = (ids ?? []).flatMap((id, index): Problem[] =>
+    current.has(id) ? [] : [{ path: `ids.${index}`, message: `is not in this catalogue: ${id}` }],
+  )
+  if (problems.length > 0) throw new AppError('INVALID', 'The pack was not written.', problems.slice(0, 100))
+  const standings = standingsOf(await catalogue.acts())
+  const offered = current.entries.filter(({ id }) => (standings.get(id)?.state ?? 'offered') === 'offered')
+  const wanted = new Set(withNeeded(current, ids ?? offered.map(({ id }) => id)))
+  if (wanted.size === 0)
+    throw new AppError(
+      'CONFLICT',
+      'Nothing is offered for real work yet: there is nothing to write into a pack.',
+    )
+  return current.kept.filter(({ entry }) => wanted.has(entry.id))
+}
+
+/** Takes a pack in by these choices; what is refused leaves all as it was. */
+async function takeIn(
+  catalogue: CatalogueStore,
+  {
+    pack,
+    choices,
+  }: { readonly pack: unknown; readonly choices: Readonly<Record<string, TakeChoice>> | undefined },
+  manager: EntityManager,
+): Promise<z.infer<typeof wire.packAnswer>> {
+  const kept = await catalogue.current(manager)
+  const entries = kept.map(({ entry }) => entry)
+  const read = readPack(pack, entries)
+  if (!read.ok) throw refused(read.problems)
+  const current = new Catalogue(kept)
+  const changes = comparePack(read.entries, current)
+  const theirs = Object.fromEntries(changes.map(({ entry }) => [entry.entry.id, 'theirs' as const]))
+  const mark = signatureOf(pack)?.by ?? 'pack'
+  const taking = taken(changes, choices ?? theirs, { ids: new Set(entries.map(({ id }) => id)), mark })
+  if (taking.open.length > 0)
+    throw new AppError(
+      'CONFLICT',
+      'The catalogue was changed since this pack was looked at. Choose it again; nothing was changed.',
+      taking.open.slice(0, 100).map((id) => ({
+        path: id,
+        message: 'is there with other content: theirs, mine or both must be chosen',
+      })),
+    )
+  // What was given another id is read again as it will stand: all of it or nothing.
+  const again = readPack(JSON.parse(writePack('again', taking.entries)), entries)
+  if (taking.entries.length > 0 && !again.ok) throw refused(again.problems)
+  await catalogue.add(taking.entries, true, manager)
+  const came = new Map(
+    comparePack(taking.entries, current).map((change) => [change.entry.entry.id, change.state]),
+  )
+  const count = (state: string): number => [...came.values()].filter((one) => one === state).length
+  return {
+    new: count('new'),
+    changed: count('changed'),
+    same: count('same'),
+    kept: changes.length - taking.entries.length,
+    renamed: [...taking.renamed].map(([from, to]) => ({ from, to })),
+  }
 }

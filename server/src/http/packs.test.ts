@@ -29,7 +29,7 @@ describe('catalogue packs', () => {
   it('go out and in to the same hashes', async () => {
     const before = await offered(ann)
     const answer = await bring(ann, await exported(ann))
-    expect(answer.body).toEqual({ new: 0, changed: 0, same: before.length })
+    expect(answer.body).toEqual({ new: 0, changed: 0, same: before.length, kept: 0, renamed: [] })
     expect(await offered(ann)).toEqual(before)
   })
 
@@ -38,7 +38,7 @@ describe('catalogue packs', () => {
     const pack = await exported(ann)
     const stilt = pack.entries.find((entry) => entry.id === 'device/stilt')
     const answer = await bring(ann, { ...pack, entries: [{ ...stilt, note: 'Ann’s own note' }] })
-    expect(answer.body).toEqual({ new: 0, changed: 1, same: 0 })
+    expect(answer.body).toEqual({ new: 0, changed: 1, same: 0, kept: 0, renamed: [] })
     const now = (await exported(ann)).entries.find((entry) => entry.id === 'device/stilt')
     expect(now?.note).toBe('Ann’s own note')
     expect(await offered(eve)).toEqual(before)

@@ -21,6 +21,7 @@ import DraftsBeside from './draft/DraftsBeside.vue'
 import { useDrafts } from './draft/useDrafts.ts'
 import EntryStanding from './EntryStanding.vue'
 import ImportPack from './ImportPack.vue'
+import SharePack from './SharePack.vue'
 
 const MOST_COMPARED = 4
 const session = useSession()
@@ -133,7 +134,8 @@ function gist(entry: CatalogueEntry): string {
         <span class="grow" />
         <DescribeMenu v-if="mayDescribe" @begin="begin($event)" />
         <ImportPack />
-        <v-btn href="/api/catalogue/pack" variant="tonal" class="text-none" :prepend-icon="mdiDownload"
+        <SharePack v-if="session.may('catalogue')" :picked="picked" />
+        <v-btn v-else href="/api/catalogue/pack" variant="tonal" class="text-none" :prepend-icon="mdiDownload"
           >Export as a pack</v-btn
         >
       </div>

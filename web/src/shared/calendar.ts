@@ -1,4 +1,5 @@
 import { createEvents, type EventAttributes } from 'ics'
+import { saveFile } from './save-file.ts'
 
 /** A clock as it stands in a calendar. */
 export interface CalendarClock {
@@ -45,10 +46,6 @@ export function calendarOf(clocks: readonly CalendarClock[]): string {
 
 /** Saves a calendar file on this device. */
 export function saveCalendar(clocks: readonly CalendarClock[], name: string): void {
-  const text = calendarOf(clocks)
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type: 'text/calendar;charset=utf-8' }))
-  link.download = `${name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'clocks'}.ics`
-  link.click()
-  URL.revokeObjectURL(link.href)
+  const file = `${name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'clocks'}.ics`
+  saveFile(file, 'text/calendar;charset=utf-8', calendarOf(clocks))
 }

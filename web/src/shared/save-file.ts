@@ -1,0 +1,8 @@
+/** Saves a text as a file on this device. */
+export function saveFile(name: string, type: string, text: string): void {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([text], { type }))
+  link.download = name
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
