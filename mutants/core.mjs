@@ -15,6 +15,8 @@ const quiet = { isDebugEnabled: () => false, debug() {}, info() {}, warn() {} }
 const ROUNDS = 100
 /** How long tests are run for one mutant, quickest first, ms: what lives so long counts as not noticed. */
 const ENOUGH_MS = 5_000
+/** What a quick test takes at most, ms. */
+const QUICK_MS = 100
 /** How long one mutant may take before it is taken to have no end, ms: at least so much, else so many times what its tests take. */
 const PATIENCE_MS = 30_000
 const PATIENCE = 10
@@ -137,18 +139,25 @@ async function surveyed(workers, tests) {
 async function tried(hand, id, covers) {
   const cover = covers.get(id)
   if (!cover) return { killed: false, covered: false }
-  // One reading per file, the file whose tests are done soonest first: a quick test of a slow file would bring its slow ones before the
-  // others. A file that runs the mutant while it is read runs all its tests.
-  const byFile = new Map()
-  for (const one of cover.tests) byFile.set(one.test, [...(byFile.get(one.test) ?? []), one])
-  const time = (test) => (byFile.get(test) ?? []).reduce((sum, { took }) => sum + took, 0)
-  const soonest = [...byFile.keys()].sort((a, b) => time(a) - time(b))
-  const plan = [...new Set([...soonest, ...cover.reads.keys()])].map((test) => ({
+  // The quick tests of every file first, the file whose tests are done soonest first: slow ones would take the time of all others. A
+  // file that runs the mutant while it is read runs all its tests.
+  const byFile = (tests) => {
+    const files = new Map()
+    for (const one of tests) files.set(one.test, [...(files.get(one.test) ?? []), one])
+    const time = (of) => of.reduce((sum, { took }) => sum + took, 0)
+    return [...files].sort(([, one], [, other]) => time(one) - time(other))
+  }
+  const part = ([test, numbers]) => ({
     test,
     reading: (cover.reads.get(test) ?? 0) * ROUNDS,
-    numbers: byFile.get(test) ?? [],
-    all: cover.reads.has(test),
-  }))
+    numbers,
+    all: false,
+  })
+  const plan = [
+    ...byFile(cover.tests.filter(({ took }) => took < QUICK_MS)).map(part),
+    ...[...cover.reads.keys()].map((test) => ({ ...part([test, []]), all: true })),
+    ...byFile(cover.tests.filter(({ took, test }) => took >= QUICK_MS && !cover.reads.has(test))).map(part),
+  ]
   const asked = { mutant: id, plan, enough: ENOUGH_MS }
   const said = await hand.ask(asked, Math.max(PATIENCE_MS, PATIENCE * cover.took))
   return { killed: said?.killed ?? true, covered: true }

@@ -31,7 +31,7 @@ const problems = ref<readonly Problem[]>([])
 const trouble = ref('')
 const open = ref(false)
 const busy = ref(false)
-const words = { new: '＋ new', changed: '≠ changed', same: '= same' } as const
+const words = { new: '+ new', changed: '≠ changed', same: '= same' } as const
 const titles: Readonly<Record<TakeChoice, string>> = { theirs: 'Theirs', mine: 'Mine', both: 'Both' }
 const counts = computed(() => ({
   new: changes.value.filter((change) => change.state === 'new').length,
@@ -202,7 +202,9 @@ async function take(): Promise<void> {
               <span class="state">{{ words[change.state] }}</span>
               <span class="what">
                 <strong>{{ change.entry.entry.name }}</strong>
-                <span class="quiet"> {{ change.entry.entry.maker }} · {{ change.entry.entry.kind }}</span>
+                <span class="quiet maker"
+                  >{{ change.entry.entry.maker }} · {{ change.entry.entry.kind }}</span
+                >
                 <template v-if="change.state === 'changed'">
                   <span v-for="line in about(change)" :key="line" class="about">{{ line }}</span>
                 </template>
@@ -271,6 +273,9 @@ async function take(): Promise<void> {
 }
 .state {
   white-space: nowrap;
+}
+.maker {
+  margin-left: 8px;
 }
 .about {
   display: block;
