@@ -33,7 +33,6 @@ async function compare(page: Page): Promise<void> {
 }
 
 async function exportPack(page: Page): Promise<Pack> {
-  const waiting = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Share a pack' }).click()
   const dialog = page.getByRole('dialog')
   // What is laid side by side is proposed; here all that is offered goes.
@@ -45,6 +44,7 @@ async function exportPack(page: Page): Promise<Pack> {
   await expect(dialog).toContainText('Say what the pack is, in 1 to 120 characters.')
   await dialog.getByLabel('What the pack is').fill('All of ours')
   await dialog.getByLabel(/^All that is offered for real work/).check()
+  const waiting = page.waitForEvent('download')
   await dialog.getByRole('button', { name: /^Save a pack of \d+ entries/ }).click()
   await expect(dialog).toHaveCount(0)
   return JSON.parse(readFileSync(await (await waiting).path(), 'utf8')) as Pack

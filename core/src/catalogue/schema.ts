@@ -88,6 +88,16 @@ const loop = z.strictObject({
   bench: z.boolean(),
 })
 
+/** What a device costs. */
+export const price = z.strictObject({
+  amount: z.number().min(0).max(100_000),
+  currency: z.string().regex(/^[A-Z]{3}$/, 'must be a currency code such as EUR'),
+  /** For how many pieces. */
+  pack: z.number().int().min(1).max(100),
+})
+/** What a device costs. */
+export type Price = Readonly<z.infer<typeof price>>
+
 const device = z.strictObject({
   kind: z.literal('device'),
   id: entryId('device'),
@@ -174,13 +184,7 @@ const device = z.strictObject({
   confirm: z.boolean().optional(),
   /** Given when it is no longer made; the successor may use other loops. */
   discontinued: z.strictObject({ successor: entryId('device').nullable() }).optional(),
-  price: z
-    .strictObject({
-      amount: z.number().min(0).max(100_000),
-      currency: z.string().regex(/^[A-Z]{3}$/, 'must be a currency code such as EUR'),
-      pack: z.number().int().min(1).max(100),
-    })
-    .optional(),
+  price: price.optional(),
 })
 
 /** What a pack may hold, by kind of entry. */

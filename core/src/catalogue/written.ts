@@ -1,5 +1,5 @@
 import { hashOf } from '../units/canonical.ts'
-import type { CatalogueEntry } from './schema.ts'
+import type { CatalogueEntry, Price } from './schema.ts'
 
 /** An entry as it was written: what a pin hashes. Hash and raw entry travel together; readers upgrade, and never hash what came of it. */
 export interface WrittenEntry {
@@ -50,4 +50,18 @@ export function keepEntry(entry: CatalogueEntry): KeptEntry {
 /** What travels of a kept entry. */
 export function writtenOf({ hash, form, raw }: KeptEntry): WrittenEntry {
   return { hash, form, raw }
+}
+
+/** The version of an entry that comes after this one. */
+export function nextVersion(version: string): string {
+  const number = Number(version)
+  // A version has 20 characters at most.
+  return Number.isInteger(number) ? String(number + 1) : `${version.slice(0, 18)}.1`
+}
+
+/** A device with another price as the next version of its entry, in the form in which it was written; `null` for no price stated. */
+export function pricedEntry(kept: KeptEntry, price: Price | null): KeptEntry {
+  const { price: _price, ...rest } = kept.raw as Record<string, unknown>
+  const raw = { ...rest, version: nextVersion(kept.entry.version), ...(price ? { price } : {}) }
+  return readKept({ hash: hashOf(raw), form: kept.form, raw })
 }

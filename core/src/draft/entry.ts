@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import { readPack } from '../catalogue/pack.ts'
 import type { CatalogueEntry, DeviceModel } from '../catalogue/schema.ts'
-import { keepEntry, PACK_FORMAT, type KeptEntry } from '../catalogue/written.ts'
+import { keepEntry, nextVersion, PACK_FORMAT, type KeptEntry } from '../catalogue/written.ts'
 import type { Problem } from '../units/problem.ts'
 import type { Form, KeyedForm, Question } from './form.ts'
 import { formProblem } from './form-problem.ts'
@@ -210,9 +210,7 @@ function idOf(doc: DraftDocument, catalogue: Catalogue): string {
 function versionOf(doc: DraftDocument, catalogue: Catalogue): string {
   const corrects = draftInfo(doc)?.corrects ?? null
   const before = catalogue.entries.find(({ id }) => id === corrects)
-  if (!before) return '1'
-  const number = Number(before.version)
-  return Number.isInteger(number) ? String(number + 1) : `${before.version}.1`
+  return before ? nextVersion(before.version) : '1'
 }
 
 /** A problem of the entry, said at the question whose answer it is about. */

@@ -1,4 +1,3 @@
-import Papa from 'papaparse'
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel } from '../catalogue/schema.ts'
 import { LookAlikes, lookAlikeWords } from '../identity/look-alike.ts'
@@ -6,6 +5,7 @@ import { readSticker } from '../identity/sticker.ts'
 import { blankDevice } from '../job/blank.ts'
 import type { Device, Use } from '../job/records.ts'
 import { recordProblems } from '../job/edit.ts'
+import { readSheet, type SheetFile, type SheetRow } from './sheet-file.ts'
 
 /** What one row of an equipment list became. */
 type ListRow =
@@ -20,16 +20,8 @@ type ListRow =
   | { readonly row: number; readonly ok: false; readonly reasons: readonly string[]; readonly text: string }
 
 /** What reading a list gave. */
-export interface EquipmentList {
+export interface EquipmentList extends Omit<SheetFile<ListColumn>, 'rows'> {
   readonly rows: readonly ListRow[]
-  /** Columns that were understood, as the file names them. */
-  readonly used: readonly string[]
-  /** Every heading of the file with what it was taken for; null for one passed over. */
-  readonly headings: readonly { readonly heading: string; readonly column: ListColumn | null }[]
-  /** Columns that were passed over. */
-  readonly unknown: readonly string[]
-  /** Why the whole file cannot be read; null when it can. */
-  readonly trouble: string | null
 }
 
 const columns = {
@@ -86,9 +78,6 @@ const shownUses = [
   'never opened',
 ]
 
-/** Largest equipment list that is read, in characters. */
-export const LIST_LIMIT = 2_000_000
-
 /** What the firm’s headings mean, and the IDs that its jobs know already, each with where. */
 export interface ListOptions {
   readonly meanings?: Readonly<Record<string, string>>
@@ -96,8 +85,7 @@ export interface ListOptions {
 }
 
 /**
- * Reads an equipment list as spreadsheets write them: comma, semicolon or tab, with or without byte order mark, quoted
- * cells, blank lines, unknown columns. `meanings` says what headings of the firm's own mean, by
+ * Reads an equipment list as spreadsheets write them. `meanings` says what headings of the firm's own mean, by
  * `headingKey`; `knownIds` are those of the job, which a row's ID may have been mistaken for. Bad rows are named with row number and reasons; nothing is guessed.
  */
 export function readEquipmentList(
@@ -105,47 +93,10 @@ export function readEquipmentList(
   catalogue: Catalogue,
   { meanings = {}, knownIds = [] }: ListOptions = {},
 ): EquipmentList {
-  const none = (trouble: string): EquipmentList => ({
-    rows: [],
-    used: [],
-    unknown: [],
-    headings: [],
-    trouble,
-  })
-  if (text.length > LIST_LIMIT)
-    return none(`The file is larger than the ${LIST_LIMIT / 1e6} million characters read here. Split it.`)
-  if (text.includes('\u0000'))
-    return none('This is no text file. Save the sheet as CSV (UTF-8) and choose that file.')
-  const clean = text.replace(/^\uFEFF/, '').replace(/^sep=.\r?\n/i, '')
-  const parsed = Papa.parse<string[]>(clean, { skipEmptyLines: false, delimiter: delimiterOf(clean) })
-  const lines = parsed.data.map((cells, index) => ({
-    cells: cells.map((cell) => cell.trim()),
-    row: index + 1,
-  }))
-  const head = lines.find((line) => line.cells.some((cell) => cell !== ''))
-  if (!head) return none('The file is empty.')
-  const at = columnsOf(head.cells, meanings)
-  const headings = head.cells.flatMap((heading, index) =>
-    heading === '' ? [] : [{ heading, column: listColumns.find((column) => at[column] === index) ?? null }],
-  )
-  if (at.device === undefined)
-    return {
-      ...none(
-        `No column says what the device is. The first row must name one of: ${columns.device.join(', ')}; found: ${head.cells.filter(Boolean).join(', ')}. Say below what the columns mean, or change the file.`,
-      ),
-      headings,
-    }
-  const known = new Set(Object.values(at))
-  const body = lines.filter((line) => line.row > head.row && line.cells.some((cell) => cell !== ''))
+  const sheet = readSheet(text, columns, { meanings, needed: 'device', what: 'what the device is' })
   const seen: SeenIds = { rows: new Map(), alikes: new LookAlikes() }
   for (const { serial, where } of knownIds) seen.alikes.add(serial, where)
-  return {
-    rows: body.map((line) => readRow(line, at, { catalogue, seen })),
-    used: head.cells.filter((_cell, index) => known.has(index)),
-    unknown: head.cells.filter((cell, index) => cell !== '' && !known.has(index)),
-    headings,
-    trouble: body.length === 0 ? 'The file has a heading but no rows.' : null,
-  }
+  return { ...sheet, rows: sheet.rows.map((line) => readRow(line, { catalogue, seen })) }
 }
 
 interface Reading {
@@ -153,15 +104,8 @@ interface Reading {
   readonly seen: SeenIds
 }
 
-function readRow(
-  line: { cells: readonly string[]; row: number },
-  at: Partial<Record<ListColumn, number>>,
-  { catalogue, seen }: Reading,
-): ListRow {
-  const cell = (column: ListColumn): string => {
-    const index = at[column]
-    return index === undefined ? '' : (line.cells[index] ?? '')
-  }
+function readRow(line: SheetRow<ListColumn>, { catalogue, seen }: Reading): ListRow {
+  const { cell } = line
   const reasons: string[] = []
   const doubts: string[] = []
   const model = findModel(catalogue, cell('device'))
@@ -214,7 +158,8 @@ interface SeenIds {
   readonly alikes: LookAlikes
 }
 
-function findModel(catalogue: Catalogue, text: string): DeviceModel | string {
+/** The model that a list names, or why it names none. */
+export function findModel(catalogue: Catalogue, text: string): DeviceModel | string {
   if (text === '') return 'the device is missing'
   const wanted = text.toLowerCase().replace(/\s+/g, ' ')
   const models = catalogue.all('device')
@@ -265,37 +210,4 @@ function stickerOf(text: string, { model, catalogue }: Listed, reasons: string[]
   if (read.ok) return read.serial
   reasons.push(read.reason)
   return null
-}
-
-/** A heading as it is compared and remembered. */
-export function headingKey(heading: string): string {
-  return heading.toLowerCase().replace(/[_-]/g, ' ').replace(/\s+/g, ' ').trim()
-}
-
-/** What the firm said of a heading counts before its usual meaning; of two columns alike the first is read. */
-function columnsOf(
-  head: readonly string[],
-  meanings: Readonly<Record<string, string>>,
-): Partial<Record<ListColumn, number>> {
-  const meant = head.map((cell) => {
-    const key = headingKey(cell)
-    return Object.hasOwn(meanings, key)
-      ? meanings[key]
-      : listColumns.find((column) => (columns[column] as readonly string[]).includes(key))
-  })
-  const at: Partial<Record<ListColumn, number>> = {}
-  for (const column of listColumns) {
-    const said = head.findIndex((cell) => meanings[headingKey(cell)] === column)
-    const index = said >= 0 ? said : meant.indexOf(column)
-    if (index >= 0) at[column] = index
-  }
-  return at
-}
-
-/** The delimiter that stands most in the first line that has any, outside quotes. */
-function delimiterOf(text: string): string {
-  const line = text.split(/\r?\n/).find((item) => item.trim() !== '') ?? ''
-  const bare = line.replace(/"[^"]*"/g, '')
-  const count = (sign: string): number => bare.split(sign).length
-  return [';', '\t', ','].sort((a, b) => count(b) - count(a))[0] ?? ','
 }

@@ -1,4 +1,3 @@
-import Papa from 'papaparse'
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { Family, PanelModel } from '../catalogue/schema.ts'
 import { device, zone } from '../job/declared-plan.ts'
@@ -8,6 +7,7 @@ import { systemOf } from '../system/system.ts'
 import { groupId } from '../identity/sticker.ts'
 import { jobInfo, recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import { proofRoute, settledSubjects } from '../proof/owed.ts'
+import { writeSheet } from './sheet-file.ts'
 import { printNumber } from '../zones/numbers.ts'
 import { enrolmentOf, NO_STICKER } from '../job/enrolment.ts'
 
@@ -112,12 +112,6 @@ function idWords(doc: JobDocument, { zone, family }: Row, settled: ReadonlySet<s
   return `${groupId(family, known.serial)}${how}`
 }
 
-/**
- * What a spreadsheet may take for a formula: a sign that begins one, plain or full-width, also behind spaces, line breaks and
- * marks that nobody sees.
- */
-const calculated = /^[\s\p{Cc}\p{Cf}]*[=+\-@\u2212\uFF0B\uFF0D\uFF1D\uFF20]/u
-
 /** The schedule as CSV (UTF-8 with byte order mark, comma); cells that a spreadsheet would calculate are neutralised. */
 export function zoneScheduleCsv(doc: JobDocument, catalogue: Catalogue): string {
   const lines = zoneSchedule(doc, catalogue)
@@ -125,5 +119,5 @@ export function zoneScheduleCsv(doc: JobDocument, catalogue: Catalogue): string 
   const practice = jobInfo(doc).practice ? ['practice'] : []
   const fields = [...scheduleColumns.map(([, title]) => title), ...practice.map(() => 'Job')]
   const data = lines.map((line) => [...scheduleColumns.map(([key]) => line[key]), ...practice])
-  return `\uFEFF${Papa.unparse({ fields, data }, { escapeFormulae: calculated, newline: '\r\n' })}\r\n`
+  return writeSheet(fields, data)
 }
