@@ -16,6 +16,7 @@ test('the catalogue: compare, import a pack, and take its newer entries into a j
   const pack = await exportPack(page)
   await importPacks(page, pack)
   await updateJob(page)
+  await prices(page)
 })
 
 async function compare(page: Page): Promise<void> {
@@ -94,7 +95,7 @@ async function importPacks(page: Page, pack: Pack): Promise<void> {
   await expect(dialog).toContainText('Nobody signed this pack')
   const puddle = dialog.getByRole('listitem').filter({ hasText: 'Puddle' })
   await expect(puddle).toContainText('≠ changed')
-  await expect(puddle).toContainText('Differs in: Needs a two-way')
+  await expect(puddle).toContainText('Differs in: Needs a receiver that answers')
   // Nothing of one's own is replaced unless that is said.
   await expect(puddle).toContainText('Yours stays; theirs is not taken.')
   await expect(dialog.getByRole('button', { name: /^Take/ })).toHaveCount(0)
@@ -124,4 +125,38 @@ async function updateJob(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Undo: took newer catalogue entries' }).click()
   await expect(page.getByText('23 devices, 22 fit as they are, 1 does not')).toBeVisible()
   await expect(page.getByRole('button', { name: 'What would change…' })).toBeVisible()
+}
+
+/** Prices go out as a list, and come in from a supplier's whose headings are said once. */
+async function prices(page: Page): Promise<void> {
+  await page.goto(`${url()}/catalogue`)
+  await page.getByRole('button', { name: 'Prices' }).click()
+  const dialog = page.getByRole('dialog')
+  const waiting = page.waitForEvent('download')
+  await dialog.getByRole('button', { name: 'Save the list (CSV)' }).click()
+  const own = readFileSync(await (await waiting).path(), 'utf8')
+  expect(own).toContain('device/wick,Wick CO alarm,Hallmere Signal,gas,Wren,118.00,EUR,1,')
+  const give = (name: string, text: string) =>
+    page
+      .getByLabel('Price list file')
+      .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await give('own.csv', own)
+  await expect(dialog).toContainText('0 prices change,')
+  await expect(dialog.getByRole('button', { name: /^Take/ })).toHaveCount(0)
+
+  const theirs = 'Artikel;Preis\nWick CO alarm;121,50 €\nPuddle flood;1.234\nBeckon pendant;96\n'
+  await give('theirs.csv', theirs)
+  await expect(dialog).toContainText('No column says what a device costs.')
+  await dialog.getByLabel('Preis').selectOption('price')
+  await dialog.getByLabel('Artikel').selectOption('device')
+  await expect(dialog).toContainText('2 prices change, 0 stay as they are.')
+  await expect(dialog).toContainText('▲ 1 is at least twice or at most half of what it was')
+  await expect(dialog).toContainText('Row 3: price “1.234” could be 1234 or 1.234')
+  await expect(dialog.getByRole('row', { name: /Wick CO alarm/ })).toContainText('121.50 EUR')
+  await accessible(page)
+  await dialog.getByRole('button', { name: 'Take 2 prices' }).click()
+  await expect(dialog).toContainText('2 prices were taken.')
+  // What the headings mean is known from now on.
+  await give('theirs.csv', theirs)
+  await expect(dialog).toContainText('0 prices change, 2 stay as they are.')
 }

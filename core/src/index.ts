@@ -114,14 +114,15 @@ export { describeEntry, differingFacts, handlingLines, wayWords } from './catalo
 
 export { comparePack, PACK_LIMIT, packJsonSchema, readPack, writePack } from './catalogue/pack.ts'
 export { withNeeded } from './catalogue/pointers.ts'
-export { keyWords, signatureOf, signatureShape, signedText } from './catalogue/signed.ts'
+export { keyWords, signatureOf, signedText } from './catalogue/signed.ts'
 export type { Signature } from './catalogue/signed.ts'
 export { proposedChoices, restingOn, takeChoices, taken } from './catalogue/taking.ts'
 export type { TakeChoice } from './catalogue/taking.ts'
 export { keepEntry, pricedEntry, readKept, writtenOf } from './catalogue/written.ts'
 export type { KeptEntry, WrittenEntry } from './catalogue/written.ts'
 export type { PackChange } from './catalogue/pack.ts'
-export { deviceClasses } from './catalogue/schema.ts'
+export { deviceClasses, price } from './catalogue/schema.ts'
+export type { Price } from './catalogue/schema.ts'
 export type {
   CatalogueEntry,
   DeviceClass,

@@ -19,7 +19,7 @@ export type PriceColumn = keyof typeof columns
 export const priceColumns = Object.keys(columns) as [PriceColumn, ...PriceColumn[]]
 
 /** What one row of a price list became. */
-export type PriceRow =
+type PriceRow =
   | {
       readonly row: number
       readonly ok: true

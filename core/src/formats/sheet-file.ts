@@ -31,7 +31,7 @@ export interface SheetFile<C extends string> {
 export const LIST_LIMIT = 2_000_000
 
 /** A table that cannot be read, and why. */
-export function noSheet<C extends string>(trouble: string): SheetFile<C> {
+function noSheet<C extends string>(trouble: string): SheetFile<C> {
   return { rows: [], used: [], unknown: [], headings: [], trouble }
 }
 

@@ -17,7 +17,7 @@ export const wanting = (wanted: Record<string, string>, over: Partial<TargetMemo
   ...over,
 })
 /** Inputs as they are pressed. */
-export const signs = (inputs: readonly Input[]): string =>
+const signs = (inputs: readonly Input[]): string =>
   inputs.map((input) => (input.kind === 'press' ? input.key : input.kind === 'hear' ? '*' : '~')).join('')
 /** A route that is there. */
 export const found = (route: Route): Extract<Route, { ok: true }> =>

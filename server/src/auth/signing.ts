@@ -1,6 +1,6 @@
 import { createPrivateKey, createPublicKey, generateKeyPairSync, sign, verify } from 'node:crypto'
 import { signatureOf, signedText, type Signature } from '#core'
-import type { SigningKey } from '../db/settings.ts'
+import type { SigningKey } from '../db/keys.ts'
 
 /** A new pair of keys for a firm (Ed25519, RFC 8032). */
 export function newSigningKey(): SigningKey {

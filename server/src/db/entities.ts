@@ -10,6 +10,14 @@ export interface FirmRow {
   rulesRevision: number
   createdAt: Date
 }
+/** The pair of keys by which a firm signs packs. */
+export interface SigningKeyRow {
+  firmId: string
+  publicKey: string
+  privateKey: string
+  madeAt: Date
+}
+
 /** A person of a firm. */
 export interface PersonRow {
   id: string
@@ -422,6 +430,20 @@ export const DraftEdit = new EntitySchema<DraftEditRow>({
   ],
 })
 
+/** Table of the keys by which firms sign packs; no backup has them. */
+export const SigningKeys = new EntitySchema<SigningKeyRow>({
+  name: 'signing_key',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    publicKey: ascii(44, { name: 'public_key' }),
+    privateKey: ascii(200, { name: 'private_key' }),
+    madeAt: time('made_at'),
+  },
+  foreignKeys: [
+    { target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'signing_key_firm' },
+  ],
+})
+
 /** Every table of the product. */
 export const entities = [
   Firm,
@@ -437,4 +459,5 @@ export const entities = [
   CatalogueActs,
   Draft,
   DraftEdit,
+  SigningKeys,
 ]

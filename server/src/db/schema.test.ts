@@ -22,6 +22,7 @@ it('migrations and entities agree', async () => {
     'migrations',
     'person',
     'session',
+    'signing_key',
     'transmitter',
   ])
   await source.destroy()

@@ -12,14 +12,6 @@ interface Stored {
   readonly houseRulesRevision?: number
   /** What a heading of this firm's equipment lists means, by the heading in small letters. */
   readonly columns?: Readonly<Record<string, string>>
-  /** The pair of keys by which the firm signs packs: it stays the same for good, also through a backup. */
-  readonly signing?: SigningKey
-}
-
-/** A pair of keys (Ed25519): the public one as 32 bytes in base64, the other as PKCS 8 in base64. It never leaves the server. */
-export interface SigningKey {
-  readonly public: string
-  readonly private: string
 }
 
 /** What a firm has set for itself. */
@@ -40,18 +32,6 @@ export class SettingsStore {
       if ((stored.houseRulesRevision ?? 0) !== revision) return null
       await keep({ houseRules: rules, houseRulesRevision: revision + 1 }, { rulesRevision: revision + 1 })
       return revision + 1
-    })
-  }
-
-  /** The firm's pair of keys; made by `make` when it is asked for first, once though two ask at the same time. */
-  async signingKey(make: () => SigningKey): Promise<SigningKey> {
-    const { signing } = await this.#read()
-    if (signing) return signing
-    return this.#locked(async (stored, keep) => {
-      if (stored.signing) return stored.signing
-      const made = make()
-      await keep({ signing: made })
-      return made
     })
   }
 

@@ -7,6 +7,7 @@ import { PeopleAndLinks1764300000000 } from './migrations/0003-people-and-links.
 import { PracticeJobs1764400000000 } from './migrations/0004-practice-jobs.ts'
 import { Drafts1764500000000 } from './migrations/0005-drafts.ts'
 import { CatalogueActs1764600000000 } from './migrations/0006-catalogue-acts.ts'
+import { SigningKeys1764700000000 } from './migrations/0007-signing-keys.ts'
 
 /** The migrations in their order; a number is never given twice. */
 export const migrations = [
@@ -16,6 +17,7 @@ export const migrations = [
   PracticeJobs1764400000000,
   Drafts1764500000000,
   CatalogueActs1764600000000,
+  SigningKeys1764700000000,
 ] as const
 
 /** The database as it is, not yet opened. */

@@ -5,6 +5,7 @@ import { DocumentCache } from './cache.ts'
 import { DraftStore } from './drafts.ts'
 import { CatalogueStore } from './catalogue.ts'
 import { Job } from './entities.ts'
+import { KeyStore } from './keys.ts'
 import { JobStore, type Take, type Taken } from './jobs.ts'
 import { Later } from './later.ts'
 import { LinkStore } from './links.ts'
@@ -21,6 +22,7 @@ export interface Store {
   catalogueOf(firmId: string): CatalogueStore
   draftsOf(firmId: string): DraftStore
   settingsOf(firmId: string): SettingsStore
+  keysOf(firmId: string): KeyStore
   readonly summaries: SummaryRows
   /** Revisions now of these jobs, by `firm|job`; a job that is gone is missing. */
   revisions(keys: readonly { firmId: string; jobId: string }[]): Promise<Map<string, number>>
@@ -48,6 +50,7 @@ export function createStore(
     catalogueOf: (firmId) => new CatalogueStore(source, firmId),
     draftsOf: (firmId) => new DraftStore(source, firmId),
     settingsOf: (firmId) => new SettingsStore(source, firmId),
+    keysOf: (firmId) => new KeyStore(source, firmId),
     summaries: new SummaryRows(source, build),
     async revisions(keys) {
       if (keys.length === 0) return new Map()

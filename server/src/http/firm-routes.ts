@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { houseRulesSchema, listColumns } from '#core'
+import { houseRulesSchema, listColumns, priceColumns } from '#core'
 import { columnsAnswer, rulesAnswer, rulesPreview } from '#wire'
 import type { Store } from '../db/store.ts'
 import type { Jobs } from '../jobs/jobs.ts'
@@ -73,7 +73,12 @@ export function firmRoutes({
       summary: 'Remember what headings mean',
       role: 'installer',
       right: 'columns',
-      body: z.object({ columns: z.record(z.string().min(1).max(60), z.enum([...listColumns, 'nothing'])) }),
+      body: z.object({
+        columns: z.record(
+          z.string().min(1).max(60),
+          z.enum([...new Set([...listColumns, ...priceColumns]), 'nothing']),
+        ),
+      }),
       answer: columnsAnswer,
       handle: async ({ who, body }) => {
         if (Object.keys(body.columns).length > 100)

@@ -6,6 +6,8 @@ import {
   keyWords,
   PACK_LIMIT,
   packJsonSchema,
+  price as priceShape,
+  pricedEntry,
   readPack,
   signatureOf,
   standingsOf,
@@ -15,6 +17,7 @@ import {
   writePack,
   writtenOf,
   type KeptEntry,
+  type Price,
   type Problem,
   type TakeChoice,
 } from '#core'
@@ -29,7 +32,7 @@ const packBody = z.object({ pack: z.unknown() })
 
 /** Routes that bring catalogue packs in and out. */
 export function packRoutes(store: Store): Route[] {
-  const keyOf = (firmId: string) => store.settingsOf(firmId).signingKey(newSigningKey)
+  const keyOf = (firmId: string) => store.keysOf(firmId).signing(newSigningKey)
   return [
     route({
       method: 'get',
@@ -107,6 +110,32 @@ export function packRoutes(store: Store): Route[] {
         if (signatureState(pack) === 'broken') throw refused([CHANGED])
         const catalogue = store.catalogueOf(who.firmId)
         return catalogue.alone((manager) => takeIn(catalogue, { pack, choices }, manager))
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/api/catalogue/prices',
+      summary: 'Say what devices cost: each becomes the next version of its entry, all of them or none',
+      role: 'installer',
+      right: 'catalogue',
+      bodyKb: 1024,
+      body: z.object({
+        prices: z
+          .array(
+            z.object({
+              id: z.string().regex(/^device\/[a-z0-9-]{1,60}$/, 'must be a device'),
+              /** The hash of the entry that was looked at. */
+              hash: z.string().regex(/^[0-9a-f]{64}$/, 'must be a hash'),
+              price: priceShape.nullable(),
+            }),
+          )
+          .min(1, 'must have at least 1 price')
+          .max(5000),
+      }),
+      answer: z.object({ changed: z.number().int() }),
+      handle: async ({ who, body }) => {
+        const catalogue = store.catalogueOf(who.firmId)
+        return catalogue.alone((manager) => takePrices(catalogue, body.prices, manager))
       },
     }),
     route({
@@ -216,4 +245,30 @@ async function takeIn(
     kept: changes.length - taking.entries.length,
     renamed: [...taking.renamed].map(([from, to]) => ({ from, to })),
   }
+}
+
+/** Takes prices of entries that are still as they were looked at. */
+async function takePrices(
+  catalogue: CatalogueStore,
+  prices: readonly { readonly id: string; readonly hash: string; readonly price: Price | null }[],
+  manager: EntityManager,
+): Promise<{ changed: number }> {
+  const current = new Map((await catalogue.current(manager)).map((kept) => [kept.entry.id, kept]))
+  const problems: Problem[] = []
+  const entries = new Map<string, KeptEntry>()
+  prices.forEach(({ id, hash, price }, index) => {
+    const kept = current.get(id)
+    if (entries.has(id)) problems.push({ path: `prices.${index}.id`, message: `stands twice: ${id}` })
+    else if (kept?.hash !== hash)
+      problems.push({ path: `prices.${index}.hash`, message: `was changed since it was looked at: ${id}` })
+    if (kept) entries.set(id, pricedEntry(kept, price))
+  })
+  if (problems.length > 0)
+    throw new AppError(
+      'CONFLICT',
+      'No price was taken: the catalogue is no longer as the list was compared with it. Choose the list again.',
+      problems.slice(0, 100),
+    )
+  await catalogue.add([...entries.values()], true, manager)
+  return { changed: entries.size }
 }

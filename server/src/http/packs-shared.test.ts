@@ -220,6 +220,66 @@ describe('entries that are there with other content', () => {
   })
 })
 
+describe('prices', () => {
+  const say = (who: TestClient, prices: unknown) => who.call('POST', '/api/catalogue/prices', { prices })
+  const euro = (amount: number) => ({ amount, currency: 'EUR', pack: 1 })
+
+  it('make the next version of each device, whatever else it says', async () => {
+    const before = await offered(ann)
+    const hash = (id: string) => before.get(id)
+    const answer = await say(ann, [
+      { id: 'device/rime', hash: hash('device/rime'), price: euro(12.34) },
+      { id: 'device/tremor', hash: hash('device/tremor'), price: null },
+    ])
+    expect(answer.body).toEqual({ changed: 2 })
+    const { entries } = (await ann.call('GET', '/api/catalogue')).body as unknown as {
+      entries: WrittenEntry[]
+    }
+    const raw = (id: string) =>
+      entries.map((entry) => entry.raw as Record<string, unknown>).find((entry) => entry['id'] === id)
+    expect([raw('device/rime')?.['price'], raw('device/rime')?.['version']]).toEqual([euro(12.34), '2'])
+    expect([raw('device/tremor')?.['price'], raw('device/tremor')?.['version']]).toEqual([undefined, '2'])
+    // The former one is kept for the jobs that pin it; another firm's is as it was.
+    const kept = await ann.call('GET', `/api/catalogue/entries?hashes=${hash('device/rime') ?? ''}`)
+    expect((kept.body as { entries?: unknown[] }).entries).toHaveLength(1)
+    expect((await offered(eve)).get('device/rime')).toBe(hash('device/rime'))
+  })
+
+  it('of an entry that was changed meanwhile, of none, twice of one, or out of range are refused, all of them', async () => {
+    const before = await offered(ann)
+    const at = (id: string, price: unknown = euro(1)) => ({ id, hash: before.get(id), price })
+    const stale = await say(ann, [at('device/glow'), { ...at('device/attend'), hash: 'a'.repeat(64) }])
+    expect([stale.status, lines(stale)]).toEqual([
+      409,
+      ['prices.1.hash was changed since it was looked at: device/attend'],
+    ])
+    const gone = await say(ann, [{ id: 'device/nobody', hash: 'a'.repeat(64), price: null }])
+    expect([gone.status, lines(gone)]).toEqual([
+      409,
+      ['prices.0.hash was changed since it was looked at: device/nobody'],
+    ])
+    expect(lines(await say(ann, [at('device/glow'), at('device/glow')]))).toEqual([
+      'prices.1.id stands twice: device/glow',
+    ])
+    const odd = await say(ann, [at('device/glow', { amount: -1, currency: 'euro', pack: 0 })])
+    expect([odd.status, lines(odd)[1]]).toEqual([
+      422,
+      'prices.0.price.currency must be a currency code such as EUR',
+    ])
+    expect(lines(await say(ann, []))).toEqual(['prices must have at least 1 price'])
+    expect((await say(bob, [at('device/glow')])).status).toBe(403)
+    expect(await offered(ann)).toEqual(before)
+  })
+
+  it('said twice at once are taken once', async () => {
+    const hash = (await offered(ann)).get('device/safekey')
+    const answers = await Promise.all(
+      [5, 6].map((amount) => say(ann, [{ id: 'device/safekey', hash, price: euro(amount) }])),
+    )
+    expect(answers.map(({ status }) => status).toSorted()).toEqual([200, 409])
+  })
+})
+
 /** All keys at any depth, as JSON.stringify takes them. */
 function flat(value: unknown): Record<string, true> {
   if (Array.isArray(value)) return Object.assign({}, ...value.map(flat)) as Record<string, true>

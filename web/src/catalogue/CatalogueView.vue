@@ -21,6 +21,7 @@ import DraftsBeside from './draft/DraftsBeside.vue'
 import { useDrafts } from './draft/useDrafts.ts'
 import EntryStanding from './EntryStanding.vue'
 import ImportPack from './ImportPack.vue'
+import PricesDialog from './PricesDialog.vue'
 import SharePack from './SharePack.vue'
 
 const MOST_COMPARED = 4
@@ -133,6 +134,7 @@ function gist(entry: CatalogueEntry): string {
         <span class="quiet">{{ shown.length }} {{ shown.length === 1 ? 'entry' : 'entries' }}</span>
         <span class="grow" />
         <DescribeMenu v-if="mayDescribe" @begin="begin($event)" />
+        <PricesDialog />
         <ImportPack />
         <SharePack v-if="session.may('catalogue')" :picked="picked" />
         <v-btn v-else href="/api/catalogue/pack" variant="tonal" class="text-none" :prepend-icon="mdiDownload"

@@ -14,9 +14,18 @@ import {
 } from '#core'
 import { api } from '../../line/api.ts'
 import { useSession } from '../../line/session.ts'
-import ListColumns from './ListColumns.vue'
+import ListColumns from '../../shared/ListColumns.vue'
 import { useJob } from '../../store/job-store.ts'
 
+const columnWords: Readonly<Record<ListColumn, string>> = {
+  device: 'device',
+  quantity: 'quantity',
+  room: 'room',
+  position: 'position',
+  use: 'use of the opening',
+  sticker: 'sticker ID',
+  deferred: 'why its place is open',
+}
 const session = useSession()
 const job = useJob()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
@@ -126,7 +135,7 @@ function take(): void {
         <v-alert v-if="list.trouble" type="error" variant="tonal"
           >{{ list.trouble }} Nothing was taken.</v-alert
         >
-        <ListColumns :list="list" @means="means" />
+        <ListColumns :list="list" :words="columnWords" @means="means" />
         <template v-if="!list.trouble">
           <p>
             <strong

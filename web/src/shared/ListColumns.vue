@@ -1,23 +1,22 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="C extends string">
 import { computed } from 'vue'
-import { listColumns, type EquipmentList, type ListColumn } from '#core'
 
-const props = defineProps<{ list: EquipmentList }>()
-const emit = defineEmits<{ means: [heading: string, column: ListColumn | 'nothing'] }>()
-const words: Record<ListColumn, string> = {
-  device: 'device',
-  quantity: 'quantity',
-  room: 'room',
-  position: 'position',
-  use: 'use of the opening',
-  sticker: 'sticker ID',
-  deferred: 'why its place is open',
-}
+/** What the columns of a table mean, as they were taken, to be said otherwise. */
+const props = defineProps<{
+  list: {
+    readonly headings: readonly { readonly heading: string; readonly column: C | null }[]
+    readonly unknown: readonly string[]
+    readonly trouble: string | null
+  }
+  words: Readonly<Record<C, string>>
+}>()
+const emit = defineEmits<{ means: [heading: string, column: C | 'nothing'] }>()
+const columns = computed(() => Object.entries(props.words) as [C, string][])
 /** Unknown columns are asked about at once; the others only when somebody looks. */
 const open = computed(() => props.list.unknown.length > 0 || props.list.trouble !== null)
 
 function say(heading: string, event: Event): void {
-  emit('means', heading, (event.target as HTMLSelectElement).value as ListColumn | 'nothing')
+  emit('means', heading, (event.target as HTMLSelectElement).value as C | 'nothing')
 }
 </script>
 
@@ -31,7 +30,7 @@ function say(heading: string, event: Event): void {
         <span>{{ item.heading }}</span>
         <select :value="item.column ?? 'nothing'" @change="say(item.heading, $event)">
           <option value="nothing">passed over</option>
-          <option v-for="column in listColumns" :key="column" :value="column">{{ words[column] }}</option>
+          <option v-for="[column, said] in columns" :key="column" :value="column">{{ said }}</option>
         </select>
       </label>
     </div>
