@@ -401,4 +401,27 @@ async function retire(page: Page): Promise<void> {
   await page.getByRole('combobox', { name: 'Device from the catalogue' }).fill('Burdock')
   await expect(page.getByRole('option', { name: /^Burdock motion/ })).toBeVisible()
   await expect(page.getByRole('option', { name: /^Burdock contact/ })).toHaveCount(0)
+  await recall(page)
+}
+
+/** Devices by their IDs, and the job that holds one says so at every stage. */
+async function recall(page: Page): Promise<void> {
+  await page.goto(`${url()}/catalogue`)
+  await page.getByRole('button', { name: /Burdock contact/ }).click()
+  const standing = page.getByRole('region', { name: 'How it stands' })
+  await standing.getByRole('button', { name: 'Recall devices…' }).click()
+  await standing.getByLabel('IDs from').fill('3021 4000')
+  await standing.getByLabel('IDs to').fill('3021 4999')
+  await standing.getByLabel('Why').fill('the seal lets water in')
+  await standing.getByRole('button', { name: 'Recall devices', exact: true }).click()
+  await expect(standing).toContainText('▲ Recalled')
+  await page.goto(`${url()}/jobs`)
+  await page.getByRole('link', { name: /Osier Cottage/ }).click()
+  const strip = page.getByRole('region', { name: 'Recalls' })
+  await expect(strip).toContainText('▲ Burdock contact is recalled: 1 device here')
+  await strip.getByText('▲ Burdock contact').click()
+  await expect(strip).toContainText('the seal lets water in')
+  await expect(strip).toContainText('Hall')
+  await expect(strip).toContainText('30214477')
+  await accessible(page)
 }
