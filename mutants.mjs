@@ -92,6 +92,7 @@ const panelTests = tests(core, {
   'panel/forms': 'panel/forms panel/machine panel/wrong-keys',
   'panel/graph': 'panel/graph panel/route panel/route-small panel/route-radio',
   'panel/keys': 'panel/keys panel/explain',
+  'panel/listening': 'panel/listening',
   'panel/lost': 'panel/lost-small',
   'panel/machine': 'panel/small panel/machine panel/wrong-keys panel/other-panels',
   'panel/patterns': 'panel/patterns',
