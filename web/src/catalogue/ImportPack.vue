@@ -127,7 +127,8 @@ async function take(): Promise<void> {
     trouble.value = (thrown as Error).message
     problems.value = thrown instanceof ApiError ? thrown.problems : []
     // What was changed meanwhile is compared anew when the pack is chosen again.
-    await session.reloadCatalogue()
+    changes.value = []
+    await session.reloadCatalogue().catch(() => null)
   } finally {
     busy.value = false
   }

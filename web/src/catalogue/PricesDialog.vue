@@ -124,7 +124,8 @@ async function take(): Promise<void> {
     const lines = thrown instanceof ApiError ? thrown.problems.slice(0, 5).map(({ message }) => message) : []
     trouble.value = [(thrown as Error).message, ...lines].join(' ')
   } finally {
-    await session.reloadCatalogue()
+    // Where the line is gone the catalogue stays as it was; the next list is compared by the server once more.
+    await session.reloadCatalogue().catch(() => null)
     busy.value = false
   }
 }

@@ -88,8 +88,15 @@ export const useSession = defineStore('session', () => {
 
   /** Asks for the offered entries again, after a pack came in. */
   async function reloadCatalogue(): Promise<void> {
+    const before = catalogue.value
     catalogue.value = null
-    await loadCatalogue()
+    try {
+      await loadCatalogue()
+    } catch (error) {
+      // Without the line what was known stays in sight.
+      catalogue.value = before
+      throw error
+    }
   }
 
   /** Whether the person has one of the owner's rights. */
