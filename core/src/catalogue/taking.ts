@@ -84,7 +84,11 @@ export function taken(
     }
     return choice === 'both' || choice === 'theirs'
   })
-  return { entries: coming.map(({ entry }) => rewritten(entry, renamed, mark)), renamed, open }
+  // What is the same on both sides is one's own, and goes on pointing at one's own.
+  const entries = coming.map(({ state, entry }) =>
+    state === 'same' ? entry : rewritten(entry, renamed, mark),
+  )
+  return { entries, renamed, open }
 }
 
 function freeId(id: string, used: ReadonlySet<string>): string {
