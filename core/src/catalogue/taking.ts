@@ -2,7 +2,6 @@ import { hashOf } from '../units/canonical.ts'
 import type { PackChange } from './pack.ts'
 import { pointersOf } from './pointers.ts'
 import type { CatalogueEntry } from './schema.ts'
-
 import { readKept, type KeptEntry } from './written.ts'
 
 /*
