@@ -131,6 +131,22 @@ describe('a pack whose ids are there with other content', () => {
     expect(readPack(JSON.parse(writePack('x', entries))).ok).toBe(true)
   })
 
+  it('turns an equipment code to the panel that it was written for, though nothing else of the device is given anew', () => {
+    const coded = keepEntry({
+      ...{ ...kept('device/wick').entry, id: 'device/coded' },
+      equipmentCodes: [{ panel: 'panel/tarn-40', code: '318' }],
+    } as CatalogueEntry)
+    const there = only(...withNeeded(catalogue, ['panel/tarn-40']))
+    const { entries } = taken(
+      comparePack([theirs('panel/tarn-40'), coded], there),
+      { 'panel/tarn-40': 'both' },
+      { ids: new Set(idsOf(there.kept)), mark: 'Harl' },
+    )
+    expect(entries.find(({ entry }) => entry.id === 'device/coded')?.entry).toMatchObject({
+      ...{ family: 'family/wren', equipmentCodes: [{ panel: 'panel/tarn-40-2', code: '318' }] },
+    })
+  })
+
   it('whatever is chosen: what was there and is not replaced reads as before, and all that comes can be read', () => {
     const all = catalogue.kept.map(({ entry }) => entry.id)
     fc.assert(

@@ -1,4 +1,4 @@
-import { hashOf } from '../units/canonical.ts'
+import { hashOf, sameJson } from '../units/canonical.ts'
 import type { PackChange } from './pack.ts'
 import { pointersOf } from './pointers.ts'
 import type { CatalogueEntry } from './schema.ts'
@@ -108,9 +108,10 @@ const NAME_LENGTH = 80
 function rewritten(kept: KeptEntry, renamed: ReadonlyMap<string, string>, mark: string): KeptEntry {
   const { id, name } = kept.entry
   const own = renamed.get(id)
-  if (own === undefined && !pointersOf(kept.entry).some(([, target]) => renamed.has(target))) return kept
+  const anew = written(kept.raw, renamed)
+  if (own === undefined && sameJson(anew, kept.raw)) return kept
   const marked = own === undefined ? name : named(name, mark)
-  const raw = { ...(written(kept.raw, renamed) as Record<string, unknown>), id: own ?? id, name: marked }
+  const raw = { ...(anew as Record<string, unknown>), id: own ?? id, name: marked }
   return readKept({ hash: hashOf(raw), form: kept.form, raw })
 }
 
