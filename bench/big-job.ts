@@ -41,7 +41,7 @@ export async function bigJobBench(): Promise<BigJob> {
     const person = { name: 'Ann', login: 'ann', role: 'owner', password: 'bench-password-1' } as const
     await accounts.addPerson(firmId, person)
     const { doc, entries } = madeJob(DEVICES, false)
-    await store.catalogueOf(firmId).add([...entries], false)
+    await store.catalogueOf(firmId).add([...entries], null)
     const jobs = store.jobsOf(firmId)
     const begin = (id: string, ops: readonly Op[]) =>
       jobs.take(id, { edit: benchEdit(ops), now: new Date(), create: true })

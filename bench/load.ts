@@ -41,7 +41,7 @@ async function serve(folder: string): Promise<void> {
   const firm = await accounts.addFirm('Bench Alarms')
   await accounts.addPerson(firm, { name: 'Ann', login: 'ann', role: 'owner', password: PASSWORD })
   const { doc, entries } = madeJob(DEVICES, false)
-  await store.catalogueOf(firm).add([...entries], false)
+  await store.catalogueOf(firm).add([...entries], null)
   const begin = async (records: readonly unknown[]): Promise<string> => {
     const id = randomUUID()
     const ops = records.map((record) => ({ op: 'add', record }) as Op)

@@ -5,6 +5,7 @@ import { randomUUID } from 'node:crypto'
 import { pino } from 'pino'
 import { chromium, type Page } from '@playwright/test'
 import type { Op } from '#core'
+import { shippedAt } from '../server/src/db/catalogue.ts'
 import { startMariaDb } from '../server/src/db/mariadb.ts'
 import { startServer } from '../server/src/server.ts'
 import { benchEdit } from './edits.ts'
@@ -45,7 +46,7 @@ export async function onProduct(run: (product: Product) => Promise<void>): Promi
     await page.getByRole('heading', { name: 'Jobs', exact: true }).waitFor()
     const add = async ({ doc, entries }: MadeJob): Promise<string> => {
       const catalogue = await store.catalogueOf(firmId)
-      await catalogue.add([...entries], true)
+      await catalogue.add([...entries], shippedAt(new Date()))
       const id = randomUUID()
       const ops = Object.values(doc.records).map((record): Op => ({ op: 'add', record }))
       await store.jobsOf(firmId).take(id, { edit: benchEdit(ops), now: new Date(), create: true })

@@ -98,7 +98,7 @@ async function product(db: DbAddress): Promise<number> {
       password: 'bench-password-1',
     })
   const { doc, entries } = madeJob(64, true)
-  await store.catalogueOf(firm).add([...entries], false)
+  await store.catalogueOf(firm).add([...entries], null)
   const cookies: string[] = []
   for (let person = 0; person < PEOPLE; person++) cookies.push(await signIn(server.url, `person-${person}`))
   const job = randomUUID()

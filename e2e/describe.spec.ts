@@ -134,10 +134,10 @@ async function publish(page: Page, name: string, why: string): Promise<void> {
   await expect(page.getByText('All saved')).toBeVisible()
   await beside.getByRole('button', { name: 'Publish it' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Catalogue' })).toBeVisible()
-  await expect(page.getByRole('region', { name: 'Published here' })).toContainText(
-    new RegExp(`${name}\\s*Morwen Tallis`),
-  )
-  await expect(page.getByRole('region', { name: 'Published here' })).toContainText(why)
+  await expect(page.getByRole('button', { name, pressed: true })).toBeVisible()
+  const versions = page.getByRole('region', { name: 'Versions' })
+  await expect(versions).toContainText(/in use · published by Morwen Tallis/)
+  await expect(versions).toContainText(why)
 }
 
 async function correct(page: Page): Promise<void> {
@@ -148,6 +148,10 @@ async function correct(page: Page): Promise<void> {
   // Left open it is said in every job that asks for a grade: it cannot be told.
   await press(page, 'Which grade is it stated for (EN 50131)?', 'grade 2')
   await publish(page, 'Burrow contact', 'measured at a door')
+  const versions = page.getByRole('region', { name: 'Versions' })
+  await expect(versions.getByText('22 mm → 18 mm')).toBeVisible()
+  await versions.getByRole('button', { name: 'Earlier versions (1)' }).click()
+  await expect(versions.getByRole('listitem').filter({ hasText: 'published by' })).toHaveCount(2)
   await expect(page.getByRole('row', { name: /Version/ })).toContainText('2')
   await expect(page.getByRole('row', { name: /Magnet gap/ })).toContainText('18 mm')
 }

@@ -110,7 +110,14 @@ export { serialsOf } from './job/serials.ts'
 
 export { Catalogue } from './catalogue/catalogue.ts'
 export { writtenIn } from './units/times.ts'
-export { describeEntry, differingFacts, handlingLines, wayWords } from './catalogue/describe.ts'
+export {
+  describeEntry,
+  differingFacts,
+  factChanges,
+  handlingLines,
+  wayWords,
+  type FactChange,
+} from './catalogue/describe.ts'
 
 export { comparePack, PACK_LIMIT, packJsonSchema, readPack, writePack } from './catalogue/pack.ts'
 export { withNeeded } from './catalogue/pointers.ts'
@@ -326,6 +333,7 @@ export type {
   DraftList,
   PackSignatureAnswer,
   RecallsAnswer,
+  VersionsAnswer,
   OpenedDraft,
   PublishedDraft,
   UndoAnswer,

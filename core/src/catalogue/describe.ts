@@ -36,25 +36,39 @@ export function describeEntry(entry: CatalogueEntry, catalogue: Catalogue): Entr
   return lines.map((item) => ({ ...item, value: item.value === '' ? '–' : item.value }))
 }
 
+/** A fact in which two entries differ: as the one has it and the other. */
+export interface FactChange {
+  readonly label: string
+  /** Null, as `now`, where no line tells of it: then the label is the field as a pack names it. */
+  readonly was: string | null
+  readonly now: string | null
+}
+
 /**
- * Facts in which two entries of one kind differ, by their labels; where they differ in what no line tells of, the fields as a pack
- * names them. Where an answer was read is no difference.
+ * Facts in which two entries of one kind differ; where they differ in what no line tells of, the fields as a pack names them. Where
+ * an answer was read is no difference.
  */
-export function differingFacts(a: CatalogueEntry, b: CatalogueEntry, catalogue: Catalogue): string[] {
-  const other = describeEntry(b, catalogue)
-  const facts = [
-    ...(a.name === b.name ? [] : ['Name']),
-    ...describeEntry(a, catalogue).flatMap(({ label, value }, index) =>
-      label !== 'Where it was read' && other[index]?.value !== value ? [label] : [],
-    ),
+export function factChanges(from: CatalogueEntry, to: CatalogueEntry, catalogue: Catalogue): FactChange[] {
+  const other = describeEntry(to, catalogue)
+  const facts: FactChange[] = [
+    ...(from.name === to.name ? [] : [{ label: 'Name', was: from.name, now: to.name }]),
+    ...describeEntry(from, catalogue).flatMap(({ label, value }, index) => {
+      const now = other[index]?.value ?? '–'
+      return label !== 'Where it was read' && now !== value ? [{ label, was: value, now }] : []
+    }),
   ]
-  if (facts.some((label) => label !== 'Version')) return facts
-  const one: Readonly<Record<string, unknown>> = { ...a }
-  const two: Readonly<Record<string, unknown>> = { ...b }
+  if (facts.some(({ label }) => label !== 'Version')) return facts
+  const one: Readonly<Record<string, unknown>> = { ...from }
+  const two: Readonly<Record<string, unknown>> = { ...to }
   const fields = [...new Set([...Object.keys(one), ...Object.keys(two)])].filter(
     (field) => !['sources', 'version'].includes(field) && !sameJson(one[field], two[field]),
   )
-  return [...facts, ...fields]
+  return [...facts, ...fields.map((label) => ({ label, was: null, now: null }))]
+}
+
+/** Facts in which two entries of one kind differ, by their labels. */
+export function differingFacts(a: CatalogueEntry, b: CatalogueEntry, catalogue: Catalogue): string[] {
+  return factChanges(a, b, catalogue).map(({ label }) => label)
 }
 
 /** Where answers were read, those that were assumed first. */

@@ -200,6 +200,22 @@ const actWire = outer<CatalogueAct>(
 export const catalogueAnswer = z.object({ entries: z.array(writtenWire), acts: z.array(actWire) })
 /** What was said of an entry, as it was kept. */
 export const catalogueActAnswer = z.object({ act: actWire })
+/** The versions of an entry that were offered, the latest first. */
+export const versionsAnswer = z.object({
+  versions: z.array(
+    z.object({
+      hash: z.string(),
+      /** Null, as `by` and `at`, where it was offered before that was written down. */
+      how: z.enum(['published', 'pack', 'prices', 'shipped']).nullable(),
+      by: z.string().nullable(),
+      at: time.nullable(),
+      why: z.string(),
+    }),
+  ),
+  entries: z.array(writtenWire),
+  /** Hash of the version that is offered now; null where there is none. */
+  current: z.string().nullable(),
+})
 /** Where devices hang that are recalled, or may be. */
 export const recallsAnswer = z.object({
   held: z.array(
@@ -328,5 +344,7 @@ export type PublishedDraft = z.infer<typeof publishedDraft>
 export type RulesPreview = z.infer<typeof rulesPreview>
 /** The catalogue of a firm, and how its entries stand. */
 export type CatalogueAnswer = z.infer<typeof catalogueAnswer>
+/** The versions of an entry that were offered. */
+export type VersionsAnswer = z.infer<typeof versionsAnswer>
 /** Where devices hang that are recalled, or may be. */
 export type RecallsAnswer = z.infer<typeof recallsAnswer>

@@ -1,5 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto'
 import { readPack, type KeptEntry, type Right } from '#core'
+import { shippedAt } from '../db/catalogue.ts'
 import { isDuplicate } from '../db/retry.ts'
 import type { LinkKind, Transaction } from '../db/links.ts'
 import type { Account, Role } from '../db/people.ts'
@@ -76,7 +77,7 @@ export function createAccounts(store: Store, pack: readonly KeptEntry[], now: ()
 
   async function addFirm(name: string, id: string = randomUUID(), manager?: Transaction): Promise<string> {
     await store.people.addFirm(id, name, now(), manager)
-    await store.catalogueOf(id).add(pack, true, manager)
+    await store.catalogueOf(id).add(pack, shippedAt(now()), manager)
     return id
   }
 

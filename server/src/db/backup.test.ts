@@ -201,7 +201,7 @@ describe('the frozen builds', () => {
       // A frozen build may have all of today's tables: nothing is due, and nothing is backed up for it.
       if (names.length === 0) continue
       seen += 1
-      expect([build.commit, names.length, names[0]?.includes('SigningKeys1764700000000')]).toEqual([
+      expect([build.commit, names.length, names[0]?.includes('CatalogueVersions1764800000000')]).toEqual([
         ...[build.commit, 1, true],
       ])
       const { counts, head } = await readBackup(file)

@@ -24,6 +24,7 @@ const TABLES = [
   'person',
   'catalogue_entry',
   'catalogue_act',
+  'catalogue_version',
   'job',
   'job_snapshot',
   'job_edit',

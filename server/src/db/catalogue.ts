@@ -1,7 +1,43 @@
 import { randomUUID } from 'node:crypto'
 import { In, type DataSource, type EntityManager } from 'typeorm'
 import { readKept, type CatalogueAct, type CatalogueActInput, type KeptEntry } from '#core'
-import { CatalogueActs, CatalogueEntry, type CatalogueActRow, type CatalogueEntryRow } from './entities.ts'
+import {
+  CatalogueActs,
+  CatalogueEntry,
+  CatalogueVersion,
+  type CatalogueActRow,
+  type CatalogueEntryRow,
+  type OfferedBy,
+} from './catalogue-entities.ts'
+
+/** By whom, when and by what entries come to be offered. */
+export interface Offering {
+  readonly how: OfferedBy
+  readonly by: string
+  readonly at: Date
+  /** In the words of whoever offers them; may be empty. */
+  readonly why: string
+}
+
+/** What Kapelle itself comes with. */
+export function shippedAt(at: Date): Offering {
+  return { how: 'shipped', by: 'Kapelle', at, why: '' }
+}
+
+/** What an entry was, from the latest version on. */
+export interface Versions {
+  readonly versions: readonly {
+    readonly hash: string
+    /** Null where it was offered before that was written down. */
+    readonly how: OfferedBy | null
+    readonly by: string | null
+    readonly at: Date | null
+    readonly why: string
+  }[]
+  readonly kept: readonly KeptEntry[]
+  /** Hash of the version that is offered now. */
+  readonly current: string | null
+}
 
 /** The catalogue of one firm: the entries in use and every one a job ever pinned, each kept for good under its hash. */
 export class CatalogueStore {
@@ -36,29 +72,58 @@ export class CatalogueStore {
   }
 
   /**
-   * Takes entries in, each as it was written. With `offer` they become the ones offered; without, they are only kept for the
-   * jobs that pin them. Nothing that was ever offered goes: an edit still waiting somewhere may pin it.
+   * Takes entries in, each as it was written. With `offering` they become the ones offered, and that is written down; without, they
+   * are only kept for the jobs that pin them. Nothing that was ever offered goes: an edit still waiting somewhere may pin it.
    */
-  async add(entries: readonly KeptEntry[], offer: boolean, within?: EntityManager): Promise<void> {
+  async add(entries: readonly KeptEntry[], offering: Offering | null, within?: EntityManager): Promise<void> {
+    const { firmId } = this
     const work = async (manager: EntityManager): Promise<void> => {
       for (const { hash, form, raw, entry } of entries) {
-        const there = await manager.findOneBy(CatalogueEntry, { firmId: this.firmId, hash })
-        if (offer)
-          await manager.update(CatalogueEntry, { firmId: this.firmId, entryId: entry.id }, { current: false })
-        if (there && offer)
-          await manager.update(CatalogueEntry, { firmId: this.firmId, hash }, { current: true })
-        if (!there)
+        const there = await manager.findOneBy(CatalogueEntry, { firmId, hash })
+        if (!there) {
+          const body = JSON.stringify(raw)
           await manager.insert(CatalogueEntry, {
-            firmId: this.firmId,
-            hash,
-            entryId: entry.id,
-            current: offer,
-            form,
-            body: JSON.stringify(raw),
+            ...{ firmId, hash, entryId: entry.id, current: false, form, body },
           })
+        }
+        if (!offering || there?.current) continue
+        await manager.update(CatalogueEntry, { firmId, entryId: entry.id }, { current: false })
+        await manager.update(CatalogueEntry, { firmId, hash }, { current: true })
+        await manager.insert(CatalogueVersion, {
+          ...{ firmId, id: randomUUID(), entryId: entry.id, hash },
+          ...{ how: offering.how, offeredBy: offering.by, offeredAt: offering.at, why: offering.why },
+        })
       }
     }
     await (within ? work(within) : this.source.transaction(work))
+  }
+
+  /**
+   * The versions of an entry that were offered, the latest first, with the entries themselves. Of what was offered before that was
+   * written down only the version of today is among them, of which nobody knows when.
+   */
+  async versions(entryId: string): Promise<Versions> {
+    const { firmId } = this
+    const rows = await this.source
+      .getRepository(CatalogueVersion)
+      .find({ where: { firmId, entryId }, order: { offeredAt: 'DESC', id: 'ASC' } })
+    const current = await this.source
+      .getRepository(CatalogueEntry)
+      .find({ where: { firmId, entryId, current: true } })
+    const told = new Set(rows.map(({ hash }) => hash))
+    const untold = current.filter(({ hash }) => !told.has(hash))
+    const kept = [...(await this.byHashes([...told])), ...untold.map(keptOf)]
+    const versions = [
+      ...rows.map(({ hash, how, offeredBy, offeredAt, why }) => ({
+        hash,
+        how,
+        by: offeredBy,
+        at: offeredAt,
+        why,
+      })),
+      ...untold.map(({ hash }) => ({ hash, how: null, by: null, at: null, why: '' })),
+    ]
+    return { versions, kept, current: current[0]?.hash ?? null }
   }
 
   /** Does work on what is offered while nobody else publishes or takes a pack in. */
@@ -102,7 +167,7 @@ export class CatalogueStore {
     return this.source.transaction(async (manager) => {
       const there = new Set((await this.current(manager)).map(({ entry }) => entry.id))
       const fresh = entries.filter(({ entry }) => !there.has(entry.id))
-      await this.add(fresh, true, manager)
+      await this.add(fresh, { how: 'shipped', by, at, why: 'invented, for practice' }, manager)
       for (const { entry } of fresh)
         await this.say(
           { kind: 'practice', entryId: entry.id, why: 'invented, for practice' },

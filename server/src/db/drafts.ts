@@ -8,7 +8,7 @@ import {
   type KeptEntry,
   type Problem,
 } from '#core'
-import { Draft, DraftEdit, type DraftEditRow, type DraftRow } from './entities.ts'
+import { Draft, DraftEdit, type DraftEditRow, type DraftRow } from './catalogue-entities.ts'
 import { isDuplicate, retrying } from './retry.ts'
 
 /** A draft in the list. */

@@ -1,5 +1,7 @@
 import type { Role } from '#core'
-import { EntitySchema, type EntitySchemaColumnOptions } from 'typeorm'
+import { EntitySchema } from 'typeorm'
+import { CatalogueActs, CatalogueEntry, CatalogueVersion, Draft, DraftEdit } from './catalogue-entities.ts'
+import { ascii, time, words } from './columns.ts'
 
 /** A firm. */
 export interface FirmRow {
@@ -111,69 +113,6 @@ export interface TransmitterRow {
   jobId: string
   serial: string
 }
-/** A catalogue entry ever offered, by its hash. */
-export interface CatalogueEntryRow {
-  firmId: string
-  hash: string
-  entryId: string
-  current: boolean
-  /** Number of the pack form it was written in. */
-  form: number
-  body: string
-}
-/** What was said of an entry as a whole. */
-export interface CatalogueActRow {
-  firmId: string
-  id: string
-  entryId: string
-  kind: string
-  saidBy: string
-  saidAt: Date
-  body: string
-}
-/** A draft of an entry; its document lies in its journal. */
-export interface DraftRow {
-  firmId: string
-  id: string
-  revision: number
-  kind: string
-  name: string
-  /** The entry that it corrects; null for a new one. */
-  corrects: string | null
-  /** `open`, `published` or `dropped`. */
-  state: 'open' | 'published' | 'dropped'
-  /** The entry that it became. */
-  entryId: string | null
-  hash: string | null
-  /** Why it was published, in the publisher's words. */
-  why: string
-  changedBy: string
-  createdAt: Date
-  changedAt: Date
-}
-/** A journal entry of a draft. */
-export interface DraftEditRow {
-  firmId: string
-  draftId: string
-  revision: number
-  editId: string
-  takenAt: Date
-  body: string
-}
-
-const ascii = (
-  length: number,
-  extra: Partial<EntitySchemaColumnOptions> = {},
-): EntitySchemaColumnOptions => ({
-  type: 'varchar',
-  length,
-  charset: 'ascii',
-  collation: 'ascii_bin',
-  ...extra,
-})
-const words = (length: number): EntitySchemaColumnOptions => ({ type: 'varchar', length })
-const time = (name: string): EntitySchemaColumnOptions => ({ type: 'datetime', precision: 3, name })
-
 /** Table of firms. */
 export const Firm = new EntitySchema<FirmRow>({
   name: 'firm',
@@ -349,87 +288,6 @@ export const Transmitter = new EntitySchema<TransmitterRow>({
   foreignKeys: [ofJob('transmitter_job_key')],
 })
 
-/** Table of catalogue entries. */
-export const CatalogueEntry = new EntitySchema<CatalogueEntryRow>({
-  name: 'catalogue_entry',
-  columns: {
-    firmId: ascii(36, { primary: true, name: 'firm_id' }),
-    hash: ascii(64, { primary: true }),
-    entryId: ascii(80, { name: 'entry_id' }),
-    current: { type: 'boolean' },
-    form: { type: 'int', unsigned: true, default: 1 },
-    body: { type: 'longtext' },
-  },
-  indices: [{ name: 'catalogue_entry_id', columns: ['firmId', 'entryId'] }],
-  foreignKeys: [
-    { target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'catalogue_entry_firm' },
-  ],
-})
-
-/** Table of what was said of entries as a whole. */
-export const CatalogueActs = new EntitySchema<CatalogueActRow>({
-  name: 'catalogue_act',
-  columns: {
-    firmId: ascii(36, { primary: true, name: 'firm_id' }),
-    id: ascii(36, { primary: true }),
-    entryId: ascii(80, { name: 'entry_id' }),
-    kind: ascii(12),
-    saidBy: { ...words(80), name: 'said_by' },
-    saidAt: time('said_at'),
-    body: { type: 'text' },
-  },
-  indices: [{ name: 'catalogue_act_said', columns: ['firmId', 'saidAt'] }],
-  foreignKeys: [
-    { target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'catalogue_act_firm' },
-  ],
-})
-
-/** Table of drafts. */
-export const Draft = new EntitySchema<DraftRow>({
-  name: 'draft',
-  columns: {
-    firmId: ascii(36, { primary: true, name: 'firm_id' }),
-    id: ascii(36, { primary: true }),
-    revision: { type: 'int', unsigned: true },
-    kind: ascii(12),
-    name: words(120),
-    corrects: ascii(80, { nullable: true }),
-    state: ascii(12),
-    entryId: ascii(80, { name: 'entry_id', nullable: true }),
-    hash: ascii(64, { nullable: true }),
-    why: words(300),
-    changedBy: { ...words(80), name: 'changed_by' },
-    createdAt: time('created_at'),
-    changedAt: time('changed_at'),
-  },
-  indices: [{ name: 'draft_changed', columns: ['firmId', 'changedAt'] }],
-  foreignKeys: [
-    { target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'draft_firm' },
-  ],
-})
-
-/** Table of journal entries of drafts. */
-export const DraftEdit = new EntitySchema<DraftEditRow>({
-  name: 'draft_edit',
-  columns: {
-    firmId: ascii(36, { primary: true, name: 'firm_id' }),
-    draftId: ascii(36, { primary: true, name: 'draft_id' }),
-    revision: { type: 'int', unsigned: true, primary: true },
-    editId: ascii(40, { name: 'edit_id' }),
-    takenAt: time('taken_at'),
-    body: { type: 'longtext' },
-  },
-  indices: [{ name: 'draft_edit_once', columns: ['firmId', 'draftId', 'editId'], unique: true }],
-  foreignKeys: [
-    {
-      target: 'draft',
-      columnNames: ['firmId', 'draftId'],
-      referencedColumnNames: ['firmId', 'id'],
-      name: 'draft_edit_draft',
-    },
-  ],
-})
-
 /** Table of the keys by which firms sign packs; no backup has them. */
 export const SigningKeys = new EntitySchema<SigningKeyRow>({
   name: 'signing_key',
@@ -457,6 +315,7 @@ export const entities = [
   Transmitter,
   CatalogueEntry,
   CatalogueActs,
+  CatalogueVersion,
   Draft,
   DraftEdit,
   SigningKeys,

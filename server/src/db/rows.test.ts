@@ -13,9 +13,10 @@ import {
   type Op,
 } from '#core'
 import { freshSource } from '../testing/database.ts'
-import { CatalogueStore } from './catalogue.ts'
+import { CatalogueStore, shippedAt, type Offering } from './catalogue.ts'
 import { Firm, Job, JobEdit } from './entities.ts'
 import { JournalRows } from './journal-rows.ts'
+import { CatalogueVersions1764800000000 } from './migrations/0008-catalogue-versions.ts'
 import { SettingsStore } from './settings.ts'
 import { createStore } from './store.ts'
 import { TransmitterRows } from './transmitters.ts'
@@ -126,18 +127,81 @@ describe('entries of a firm', () => {
       ).map(({ hash }) => hash)
     const [first, other] = [kept('a'), kept('b')]
     const second = { ...first, hash: 'a-second'.padEnd(64, '0') }
-    await store.add([first], false)
+    const at = (minute: number) => new Date(Date.UTC(2026, 4, 4, 9, minute))
+    const by = (how: Offering['how'], minute: number): Offering => ({
+      ...{ how, by: 'Ann', at: at(minute), why: `in minute ${minute}` },
+    })
+    const told = async () => {
+      const { versions, kept: entries, current } = await store.versions('family/a')
+      expect(entries.map(({ hash }) => hash).sort()).toEqual(
+        [...new Set(versions.map(({ hash }) => hash))].sort(),
+      )
+      expect(current).toBe(versions[0]?.hash ?? null)
+      return versions.map(
+        ({ hash, how, by: who, why }) => `${hash.slice(0, 8)} ${how} ${who}${why && `, ${why}`}`,
+      )
+    }
+    await store.add([first], null)
     expect(await offered()).toEqual([])
-    await store.add([first, other], true)
+    // What is only kept for a job was never offered.
+    expect(await told()).toEqual([])
+    await store.add([first, other], by('shipped', 1))
     expect(await offered()).toEqual([first.hash, other.hash])
-    await store.add([second], false)
+    await store.add([second], null)
     expect(await offered()).toEqual([first.hash, other.hash])
-    await store.add([second], true)
+    await store.add([second], by('published', 2))
     expect(await offered()).toEqual([second.hash, other.hash])
-    await store.add([first], false)
+    await store.add([first], null)
     expect(await offered()).toEqual([second.hash, other.hash])
+    // Offered already it is no version more; offered again after another it is.
+    await store.add([second, other], by('pack', 3))
+    expect(await told()).toEqual(['a-second published Ann, in minute 2', 'a-hash00 shipped Ann, in minute 1'])
+    await store.add([first], by('prices', 4))
+    expect(await told()).toEqual([
+      'a-hash00 prices Ann, in minute 4',
+      'a-second published Ann, in minute 2',
+      'a-hash00 shipped Ann, in minute 1',
+    ])
+    expect(await offered()).toEqual([first.hash, other.hash])
     expect([...(await store.known([first.hash, 'x']))]).toEqual([[first.hash, 'family/a']])
     expect([await store.byHashes([]), [...(await store.known([]))]]).toEqual([[], []])
+  })
+
+  it('of earlier builds tell of their versions what their drafts tell, and of the rest that nobody knows', async () => {
+    const firm = await aFirm()
+    const store = new CatalogueStore(source, firm)
+    const [drafted, packed] = [kept('drafted'), kept('packed')]
+    await store.add([drafted, packed], shippedAt(new Date()))
+    const draft = (id: string, state: string, hash: string | null) =>
+      source.query(
+        'INSERT INTO draft (firm_id, id, revision, kind, name, state, entry_id, hash, why, changed_by, created_at, changed_at)' +
+          " VALUES (?, ?, 1, 'family', 'D', ?, ?, ?, 'its leaflet', 'Bea', '2026-05-01', '2026-05-02')",
+        [firm, id, state, hash && 'family/drafted', hash],
+      )
+    await draft('d1', 'published', drafted.hash)
+    await draft('d2', 'open', null)
+    await draft('d3', 'dropped', null)
+    const migration = new CatalogueVersions1764800000000()
+    const runner = source.createQueryRunner()
+    await migration.down(runner)
+    await migration.up(runner)
+    // A second try, after a fault, tells nothing twice.
+    await migration.up(runner)
+    await runner.release()
+    expect((await store.versions('family/drafted')).versions).toMatchObject([
+      {
+        hash: drafted.hash,
+        how: 'published',
+        by: 'Bea',
+        why: 'its leaflet',
+        at: new Date('2026-05-02T00:00:00Z'),
+      },
+    ])
+    expect(await store.versions('family/packed')).toEqual({
+      versions: [{ hash: packed.hash, how: null, by: null, at: null, why: '' }],
+      kept: [expect.objectContaining({ hash: packed.hash })],
+      current: packed.hash,
+    })
   })
 })
 

@@ -12,6 +12,7 @@ it('migrations and entities agree', async () => {
     'attempt',
     'catalogue_act',
     'catalogue_entry',
+    'catalogue_version',
     'draft',
     'draft_edit',
     'firm',

@@ -8,6 +8,7 @@ import { PracticeJobs1764400000000 } from './migrations/0004-practice-jobs.ts'
 import { Drafts1764500000000 } from './migrations/0005-drafts.ts'
 import { CatalogueActs1764600000000 } from './migrations/0006-catalogue-acts.ts'
 import { SigningKeys1764700000000 } from './migrations/0007-signing-keys.ts'
+import { CatalogueVersions1764800000000 } from './migrations/0008-catalogue-versions.ts'
 
 /** The migrations in their order; a number is never given twice. */
 export const migrations = [
@@ -18,6 +19,7 @@ export const migrations = [
   Drafts1764500000000,
   CatalogueActs1764600000000,
   SigningKeys1764700000000,
+  CatalogueVersions1764800000000,
 ] as const
 
 /** The database as it is, not yet opened. */

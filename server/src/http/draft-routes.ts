@@ -108,9 +108,10 @@ export function draftRoutes(store: Store, clock: () => Date = () => new Date()):
       answer: wire.publishedDraft,
       handle: async ({ who, params: { draft }, body }) => {
         const catalogue = store.catalogueOf(who.firmId)
+        const said = { why: body.why.trim(), by: who.name, now: clock() }
         const published = await draftsOf(who).publish(
           draft,
-          { revision: body.revision, why: body.why.trim(), by: who.name, now: clock() },
+          { revision: body.revision, ...said },
           {
             judge: async (doc, manager) => {
               const { kept, problems, missing } = draftEntry(
@@ -121,7 +122,8 @@ export function draftRoutes(store: Store, clock: () => Date = () => new Date()):
                 kept ?? [...problems, ...missing.map((path) => ({ path, message: 'is not answered yet' }))]
               )
             },
-            keep: (kept, manager) => catalogue.add([kept], true, manager),
+            keep: (kept, manager) =>
+              catalogue.add([kept], { how: 'published', by: said.by, at: said.now, why: said.why }, manager),
           },
         )
         switch (published.outcome) {

@@ -10,6 +10,7 @@ import {
   type Answer,
   type DraftJournalEntry,
   type DraftOp,
+  type VersionsAnswer,
   type WrittenEntry,
 } from '#core'
 import world from '../../../demo/packs/world.json' with { type: 'json' }
@@ -108,6 +109,9 @@ const listed = async (
   { id: string; name: string; state: string; why: string; changedBy: string; entryId: string | null }[]
 > => (await who.call('GET', '/api/catalogue/drafts')).body.drafts as never
 
+const versions = async (who: TestClient, id: string): Promise<VersionsAnswer> =>
+  (await who.call('GET', `/api/catalogue/versions?id=${encodeURIComponent(id)}`)).body as never
+
 describe('a draft of a catalogue entry', () => {
   it('is described, listed, published whole and then offered, with who and why', async () => {
     const at = await whole(bob, 'Teasel')
@@ -128,6 +132,15 @@ describe('a draft of a catalogue entry', () => {
     expect((await listed(cyd)).find(({ id }) => id === at.id)).toMatchObject({
       ...{ state: 'published', why: 'from its leaflet', changedBy: bob.me.name, entryId: 'family/teasel' },
     })
+    // Of another firm's entries nothing is told.
+    expect((await versions(eve, 'family/teasel')).versions).toEqual([])
+    const told = await versions(cyd, 'family/teasel')
+    expect(told.versions).toMatchObject([
+      { hash: published.body.hash, how: 'published', by: bob.me.name, why: 'from its leaflet' },
+    ])
+    expect([told.current, told.entries.map(({ hash }) => hash)]).toEqual([
+      ...[published.body.hash, [published.body.hash]],
+    ])
     // Published once: neither again nor changed.
     expect((await at.publish()).status).toBe(409)
     expect(await at.answer('name', 'Other')).toBe(409)

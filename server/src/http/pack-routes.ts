@@ -23,7 +23,7 @@ import {
 } from '#core'
 import * as wire from '#wire'
 import { newSigningKey, signatureState, signerOf } from '../auth/signing.ts'
-import type { CatalogueStore } from '../db/catalogue.ts'
+import type { CatalogueStore, Offering } from '../db/catalogue.ts'
 import type { Store } from '../db/store.ts'
 import { AppError } from '../errors/app-error.ts'
 import { FileAnswer, route, type Route } from './route.ts'
@@ -31,7 +31,7 @@ import { FileAnswer, route, type Route } from './route.ts'
 const packBody = z.object({ pack: z.unknown() })
 
 /** Routes that bring catalogue packs in and out. */
-export function packRoutes(store: Store): Route[] {
+export function packRoutes(store: Store, clock: () => Date = () => new Date()): Route[] {
   const keyOf = (firmId: string) => store.keysOf(firmId).signing(newSigningKey)
   return [
     route({
@@ -109,7 +109,8 @@ export function packRoutes(store: Store): Route[] {
           )
         if (signatureState(pack) === 'broken') throw refused([CHANGED])
         const catalogue = store.catalogueOf(who.firmId)
-        return catalogue.alone((manager) => takeIn(catalogue, { pack, choices }, manager))
+        const by = who.name
+        return catalogue.alone((manager) => takeIn(catalogue, { pack, choices, by, at: clock() }, manager))
       },
     }),
     route({
@@ -135,7 +136,8 @@ export function packRoutes(store: Store): Route[] {
       answer: z.object({ changed: z.number().int() }),
       handle: async ({ who, body }) => {
         const catalogue = store.catalogueOf(who.firmId)
-        return catalogue.alone((manager) => takePrices(catalogue, body.prices, manager))
+        const offering = { how: 'prices', by: who.name, at: clock(), why: '' } as const
+        return catalogue.alone((manager) => takePrices(catalogue, { ...body, offering }, manager))
       },
     }),
     route({
@@ -209,7 +211,14 @@ async function takeIn(
   {
     pack,
     choices,
-  }: { readonly pack: unknown; readonly choices: Readonly<Record<string, TakeChoice>> | undefined },
+    by,
+    at,
+  }: {
+    readonly pack: unknown
+    readonly choices: Readonly<Record<string, TakeChoice>> | undefined
+    readonly by: string
+    readonly at: Date
+  },
   manager: EntityManager,
 ): Promise<z.infer<typeof wire.packAnswer>> {
   const kept = await catalogue.current(manager)
@@ -219,7 +228,8 @@ async function takeIn(
   const current = new Catalogue(kept)
   const changes = comparePack(read.entries, current)
   const theirs = Object.fromEntries(changes.map(({ entry }) => [entry.entry.id, 'theirs' as const]))
-  const mark = signatureOf(pack)?.by ?? 'pack'
+  const signed = signatureOf(pack)
+  const mark = signed?.by ?? 'pack'
   const taking = taken(changes, choices ?? theirs, { ids: new Set(entries.map(({ id }) => id)), mark })
   if (taking.open.length > 0)
     throw new AppError(
@@ -233,7 +243,8 @@ async function takeIn(
   // What was given another id is read again as it will stand: all of it or nothing.
   const again = readPack(JSON.parse(writePack('again', taking.entries)), entries)
   if (taking.entries.length > 0 && !again.ok) throw refused(again.problems)
-  await catalogue.add(taking.entries, true, manager)
+  const why = signed ? `signed by ${signed.by}`.slice(0, 300) : 'nobody signed the pack'
+  await catalogue.add(taking.entries, { how: 'pack', by, at, why }, manager)
   const came = new Map(
     comparePack(taking.entries, current).map((change) => [change.entry.entry.id, change.state]),
   )
@@ -250,7 +261,13 @@ async function takeIn(
 /** Takes prices of entries that are still as they were looked at. */
 async function takePrices(
   catalogue: CatalogueStore,
-  prices: readonly { readonly id: string; readonly hash: string; readonly price: Price | null }[],
+  {
+    prices,
+    offering,
+  }: {
+    readonly prices: readonly { readonly id: string; readonly hash: string; readonly price: Price | null }[]
+    readonly offering: Offering
+  },
   manager: EntityManager,
 ): Promise<{ changed: number }> {
   const current = new Map((await catalogue.current(manager)).map((kept) => [kept.entry.id, kept]))
@@ -269,6 +286,6 @@ async function takePrices(
       'No price was taken: the catalogue is no longer as the list was compared with it. Choose the list again.',
       problems.slice(0, 100),
     )
-  await catalogue.add([...entries.values()], true, manager)
+  await catalogue.add([...entries.values()], offering, manager)
   return { changed: entries.size }
 }

@@ -1,5 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { signedText, type CatalogueEntry, type Signature, type WrittenEntry } from '#core'
+import {
+  signedText,
+  type CatalogueEntry,
+  type Signature,
+  type VersionsAnswer,
+  type WrittenEntry,
+} from '#core'
 import { newSigningKey, signatureState, signerOf } from '../auth/signing.ts'
 import type { RunningServer } from '../server.ts'
 import { startTestServer, TestClient, type Answer } from '../testing/client.ts'
@@ -42,6 +48,13 @@ const offered = async (who: TestClient): Promise<Map<string, string>> => {
 }
 const lines = ({ body }: Answer): string[] =>
   (body.problems ?? []).map(({ path, message }) => `${path} ${message}`)
+/** How the versions of an entry came to be offered, the latest first. */
+const told = async (who: TestClient, id: string): Promise<string[]> => {
+  const { body } = await who.call('GET', `/api/catalogue/versions?id=${encodeURIComponent(id)}`)
+  return (body as unknown as VersionsAnswer).versions.map(
+    ({ how, by, why }) => `${how ?? 'unknown'} by ${by ?? 'nobody'}${why && `, ${why}`}`,
+  )
+}
 /** The same entry as another firm has it. */
 const other = (pack: Pack, id: string): CatalogueEntry =>
   ({ ...pack.entries.find((entry) => entry.id === id), note: 'as Eve has it' }) as unknown as CatalogueEntry
@@ -185,6 +198,10 @@ describe('entries that are there with other content', () => {
     expect(after.get('device/wick')).toBe(before.get('device/wick'))
     expect(after.get('device/stilt')).toBe(before.get('device/stilt'))
     expect([after.size - before.size, after.has('device/stilt-2')]).toEqual([1, true])
+    const unsigned = `pack by ${eve.me.name}, nobody signed the pack`
+    expect(await told(eve, 'device/reedling')).toEqual([unsigned, 'shipped by Kapelle'])
+    expect(await told(eve, 'device/wick')).toEqual(['shipped by Kapelle'])
+    expect(await told(eve, 'device/stilt-2')).toEqual([unsigned])
   })
 
   it('of which nobody said what is to be done refuse the pack, and nothing is half taken', async () => {
@@ -243,6 +260,8 @@ describe('prices', () => {
     const kept = await ann.call('GET', `/api/catalogue/entries?hashes=${hash('device/rime') ?? ''}`)
     expect((kept.body as { entries?: unknown[] }).entries).toHaveLength(1)
     expect((await offered(eve)).get('device/rime')).toBe(hash('device/rime'))
+    expect(await told(ann, 'device/rime')).toEqual(['prices by Ann Reed', 'shipped by Kapelle'])
+    expect(await told(eve, 'device/rime')).toEqual(['shipped by Kapelle'])
   })
 
   it('of an entry that was changed meanwhile, of none, twice of one, or out of range are refused, all of them', async () => {

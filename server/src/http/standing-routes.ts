@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { catalogueActInput, jobInfo, openRecalls, recalledIn, type KeptEntry } from '#core'
+import { catalogueActInput, jobInfo, openRecalls, recalledIn, writtenOf, type KeptEntry } from '#core'
 import * as wire from '#wire'
 import type { Store } from '../db/store.ts'
 import { AppError } from '../errors/app-error.ts'
@@ -48,6 +48,24 @@ export function standingRoutes({
       handle: async ({ who }) => ({
         added: await store.catalogueOf(who.firmId).addForPractice(world(), who.name, clock()),
       }),
+    }),
+    route({
+      method: 'get',
+      path: '/api/catalogue/versions',
+      summary: 'The versions of an entry that were offered, the latest first: by whom, when and why',
+      role: 'viewer',
+      query: z.object({
+        id: z.string().regex(/^[a-z]{1,12}\/[a-z0-9-]{1,60}$/, 'must be the id of an entry'),
+      }),
+      answer: wire.versionsAnswer,
+      handle: async ({ who, query }) => {
+        const { versions, kept, current } = await store.catalogueOf(who.firmId).versions(query.id)
+        return {
+          versions: versions.map(({ at, ...one }) => ({ ...one, at: at?.toISOString() ?? null })),
+          entries: kept.map(writtenOf),
+          current,
+        }
+      },
     }),
     route({
       method: 'get',

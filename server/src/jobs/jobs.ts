@@ -203,7 +203,7 @@ export function createJobs(
         throw new AppError('BAD_REQUEST', 'What was sent is not valid JSON, so nothing of it was taken.')
       if (!read.ok)
         throw new AppError('INVALID', 'This job file was not taken; nothing was changed.', read.problems)
-      await store.catalogueOf(who.firmId).add(read.entries, false)
+      await store.catalogueOf(who.firmId).add(read.entries, null)
       const jobs = store.jobsOf(who.firmId)
       const answers: EditAnswer[] = []
       const parts: [string, readonly Op[]][] = [
@@ -257,7 +257,7 @@ export function createJobs(
     async loadJournal(people, { id, edits, entries }) {
       const [first] = people
       if (!first) return
-      await store.catalogueOf(first.firmId).add(entries, false)
+      await store.catalogueOf(first.firmId).add(entries, null)
       for (const [index, edit] of edits.entries()) {
         const who = people.find((person) => person.name === edit.by.name) ?? first
         const at = new Date(edit.madeAt)

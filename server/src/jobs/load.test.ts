@@ -34,7 +34,7 @@ it('fifty people edit four jobs while two of 2,000 devices are opened, exported 
   const { store, summaries } = server.services
   const { doc, entries } = madeJob(DEVICES, false)
   const [brook] = await store.people.firms()
-  await store.catalogueOf(brook?.id ?? '').add([...entries], false)
+  await store.catalogueOf(brook?.id ?? '').add([...entries], null)
   const big = await Promise.all(
     [1, 2].map(async () => {
       const id = randomUUID()

@@ -5,6 +5,7 @@ import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { createAccounts, type Accounts } from '../auth/accounts.ts'
+import { shippedAt } from '../db/catalogue.ts'
 import { endProcess, freePort, startMariaDb, writeWhole, type DbAddress } from '../db/mariadb.ts'
 import { openSource } from '../db/source.ts'
 import { createStore, type Store } from '../db/store.ts'
@@ -211,7 +212,7 @@ async function loadDemo(store: Store, accounts: Accounts, data: string): Promise
   writeWhole(file, JSON.stringify(draft, null, 2))
   if (!firms.some((firm) => firm.id === draft.firm))
     await accounts.addFirm('Tallis & Quayle Alarms', draft.firm)
-  else await store.catalogueOf(draft.firm).add(shippedEntries(), true)
+  else await store.catalogueOf(draft.firm).add(shippedEntries(), shippedAt(new Date()))
   for (const person of draft.people)
     if (!(await store.people.byLogin(person.login))) await accounts.addPerson(draft.firm, person)
   const pool = new JudgingPool()
@@ -256,7 +257,7 @@ export async function reloadEarlier(
   if (earlier === 0) return
   const pool = new JudgingPool()
   const jobs = createJobs({ store, pool, now: () => new Date(), summaries: null, build: 'demo' })
-  await store.catalogueOf(person.account.firmId).add(shippedEntries(), true)
+  await store.catalogueOf(person.account.firmId).add(shippedEntries(), shippedAt(new Date()))
   await loadJobs(
     store,
     jobs,

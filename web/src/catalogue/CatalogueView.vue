@@ -20,6 +20,7 @@ import DescribeMenu from './draft/DescribeMenu.vue'
 import DraftsBeside from './draft/DraftsBeside.vue'
 import { useDrafts } from './draft/useDrafts.ts'
 import EntryStanding from './EntryStanding.vue'
+import EntryVersions from './EntryVersions.vue'
 import ImportPack from './ImportPack.vue'
 import PricesDialog from './PricesDialog.vue'
 import SharePack from './SharePack.vue'
@@ -207,7 +208,12 @@ function gist(entry: CatalogueEntry): string {
               the entries it was planned with, also when a newer one comes.
             </p>
           </div>
-          <DraftsBeside :drafts="drafts" :of="compared" />
+          <EntryVersions
+            v-if="compared.length === 1 && compared[0]"
+            :entry="compared[0]"
+            :catalogue="catalogue"
+          />
+          <DraftsBeside :drafts="drafts" />
         </div>
       </div>
     </div>
