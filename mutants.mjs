@@ -34,7 +34,11 @@ const held = {
     `${core}/findings/{response,delays,reporting,settings}/*.test.ts`,
     `${core}/programming/settings.test.ts`,
   ],
-  'core/src/zones': [`${core}/zones/*.test.ts`, `${core}/findings/{zones,numbers,labels,slots}/*.test.ts`],
+  'core/src/zones': [
+    `${core}/zones/*.test.ts`,
+    `${core}/findings/{zones,numbers,labels,slots}/*.test.ts`,
+    `${core}/premises/areas.test.ts`,
+  ],
   'core/src/fit': [`${core}/fit/*.test.ts`, `${core}/findings/fit/*.test.ts`],
   'core/src/memory': [`${core}/memory/*.test.ts`],
   'core/src/panel': [`${core}/panel/*.test.ts`],

@@ -14,7 +14,7 @@ import { sameJson } from '../units/canonical.ts'
 import { labelKey } from './labels.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { newZone } from './new-zone.ts'
-import { keptForWired, liveTerminals, numbersFor, numbersOf, rangeWords } from './numbers.ts'
+import { keptForWired, liveTerminals, numbersFor, numbersOf, presentBlocks, rangeWords } from './numbers.ts'
 import { planNumbers, type PlanCost, type PlanInput } from './plan.ts'
 import { holdsNumber } from '../job/enrolment.ts'
 
@@ -270,13 +270,22 @@ interface Lacking {
 /** The constraint that fails for a device without a number, with its figures. */
 function noNumber(situation: Situation, input: PlanInput, { use, events }: Lacking): string {
   const { standing, system, panel, rules } = situation
-  const kept = keptForWired(standing, system, rules.schools.wiredBlock).size
-  const radio = new Set(numbersOf(panel.blocks, 'wireless'))
-  const live = [...liveTerminals(standing, system)].filter((number) => radio.has(number)).length
-  const notes = [
-    ...(use === 'wireless' && live > 0 ? [`${live} are live wired terminals`] : []),
-    ...(use === 'wireless' && kept > 0 ? [`${kept} are kept for the wired block`] : []),
-  ]
+  const radio = numbersOf(panel.blocks, 'wireless')
+  const among = (numbers: Iterable<number>) => [...numbers].filter((number) => radio.has(number))
+  const live = new Set(among(liveTerminals(standing, system)))
+  const kept = among(keptForWired(standing, system, rules.schools.wiredBlock)).filter(
+    (number) => !live.has(number),
+  )
+  const spoken = among(numbersOf(presentBlocks(standing, system), 'template'))
+  const said = (numbers: number, what: string) => (numbers > 0 ? [`${numbers} are ${what}`] : [])
+  const notes =
+    use === 'wired'
+      ? []
+      : [
+          ...said(live.size, 'live wired terminals'),
+          ...said(kept.length, 'kept for the wired block'),
+          ...said(spoken.length, 'templates'),
+        ]
   const more = notes.length > 0 ? ` (${notes.join(', ')})` : ''
   return `No ${use} number is free for its ${events} ${events === 1 ? 'zone' : 'zones'}: ${panel.name} has ${input.allowed[use].length} to give of ${rangeWords(panel, use)}${more}.`
 }
