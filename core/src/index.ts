@@ -200,6 +200,8 @@ export { judge, stops } from './findings/judge.ts'
 export { ruleOf, rules } from './findings/registry.ts'
 export type { JudgeInput } from './findings/context.ts'
 export type { Finding, Severity } from './findings/finding.ts'
+export { LEAFLET_LIMIT, leafletTrouble, leafletType, leafletTypes, MOST_LEAFLETS } from './formats/leaflet.ts'
+export type { LeafletType } from './formats/leaflet.ts'
 export { readJobFile, writeJobFile } from './formats/job-file.ts'
 export { readJournalFile, writeJournalFile } from './formats/journal-file.ts'
 export type { JournalFileResult } from './formats/journal-file.ts'
@@ -334,6 +336,8 @@ export type {
   PackSignatureAnswer,
   RecallsAnswer,
   VersionsAnswer,
+  LeafletWire,
+  LeafletAnswer,
   OpenedDraft,
   PublishedDraft,
   UndoAnswer,

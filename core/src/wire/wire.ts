@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { CatalogueAct } from '../catalogue/standing.ts'
+import { leafletTypes } from '../formats/leaflet.ts'
 import type { DraftJournalEntry } from '../draft/records.ts'
 import { houseRulesSchema } from '../house-rules/house-rules.ts'
 import type { JobDocument } from '../job/document.ts'
@@ -196,8 +197,24 @@ const actWire = outer<CatalogueAct>(
     at: time,
   }),
 )
-/** The catalogue: entries as written, and what was said of them as a whole, oldest first. */
-export const catalogueAnswer = z.object({ entries: z.array(writtenWire), acts: z.array(actWire) })
+const leafletWire = z.object({
+  id: z.string(),
+  /** Id of an entry, or `draft/` and the id of a draft. */
+  about: z.string(),
+  name: z.string(),
+  type: z.enum(leafletTypes),
+  bytes: z.number().int(),
+  by: z.string(),
+  at: time,
+})
+/** A leaflet as it was kept. */
+export const leafletAnswer = z.object({ leaflet: leafletWire })
+/** The catalogue: entries as written, what was said of them as a whole, oldest first, and their leaflets. */
+export const catalogueAnswer = z.object({
+  entries: z.array(writtenWire),
+  acts: z.array(actWire),
+  leaflets: z.array(leafletWire),
+})
 /** What was said of an entry, as it was kept. */
 export const catalogueActAnswer = z.object({ act: actWire })
 /** The versions of an entry that were offered, the latest first. */
@@ -342,6 +359,10 @@ export type OpenedDraft = z.infer<typeof openedDraft>
 export type PublishedDraft = z.infer<typeof publishedDraft>
 /** What other house rules would change. */
 export type RulesPreview = z.infer<typeof rulesPreview>
+/** A leaflet without its content. */
+export type LeafletWire = z.infer<typeof leafletWire>
+/** A leaflet as it was kept. */
+export type LeafletAnswer = z.infer<typeof leafletAnswer>
 /** The catalogue of a firm, and how its entries stand. */
 export type CatalogueAnswer = z.infer<typeof catalogueAnswer>
 /** The versions of an entry that were offered. */

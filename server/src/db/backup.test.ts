@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto'
+import { randomBytes, randomUUID } from 'node:crypto'
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -59,6 +59,11 @@ describe('a backup', () => {
     })
     while (acknowledged.length < 30) await new Promise((done) => setTimeout(done, 5))
     const before = [...acknowledged]
+    // A leaflet of three parts comes through byte by byte.
+    const leaflet = Buffer.concat([Buffer.from('%PDF-1.7\n'), randomBytes(900_000)])
+    const kept = await ann.call('POST', '/api/catalogue/leaflets?about=device/wick&name=a.pdf', leaflet, {
+      'Content-Type': 'application/octet-stream',
+    })
     const { head, counts } = await back('load.gz')
     running = false
     await Promise.all(load)
@@ -83,6 +88,11 @@ describe('a backup', () => {
     const opened = (await ann.call('GET', `/api/jobs/${imported}`)).body
     expect(canonicalJson(job?.document)).toBe(canonicalJson(opened.document))
     expect((await store.people.byLogin('ann'))?.account.name).toBe('Ann Reed')
+    expect(counts.leaflet_part).toBe(3)
+    const { id } = kept.body.leaflet as { id: string }
+    expect((await store.leafletsOf(brook?.id ?? '').content(id)).equals(leaflet)).toBe(true)
+    const { versions } = await store.catalogueOf(brook?.id ?? '').versions('device/wick')
+    expect(versions.map(({ how }) => how)).toEqual(['shipped'])
     await store.close()
   })
 

@@ -31,6 +31,8 @@ const TABLES = [
   'transmitter',
   'draft',
   'draft_edit',
+  'leaflet',
+  'leaflet_part',
 ] as const
 /** Rows of a line at most, and its length from which it ends, characters. */
 const ROWS_OF_A_LINE = 500

@@ -1,4 +1,5 @@
 import { EntitySchema } from 'typeorm'
+import type { LeafletType } from '#core'
 import { ascii, time, words } from './columns.ts'
 
 /** A catalogue entry ever offered, by its hash. */
@@ -62,6 +63,28 @@ export interface DraftEditRow {
   editId: string
   takenAt: Date
   body: string
+}
+
+/** A leaflet of an entry or a draft; its content lies in parts. */
+export interface LeafletRow {
+  firmId: string
+  id: string
+  /** Id of an entry, or `draft/` and the id of a draft. */
+  about: string
+  name: string
+  type: LeafletType
+  bytes: number
+  /** SHA-256 of the content. */
+  digest: string
+  addedBy: string
+  addedAt: Date
+}
+/** A part of a leaflet's content, as base64. */
+export interface LeafletPartRow {
+  firmId: string
+  leafletId: string
+  number: number
+  content: string
 }
 
 /** Table of catalogue entries. */
@@ -165,6 +188,46 @@ export const DraftEdit = new EntitySchema<DraftEditRow>({
       columnNames: ['firmId', 'draftId'],
       referencedColumnNames: ['firmId', 'id'],
       name: 'draft_edit_draft',
+    },
+  ],
+})
+
+/** Table of leaflets. */
+export const Leaflet = new EntitySchema<LeafletRow>({
+  name: 'leaflet',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    id: ascii(36, { primary: true }),
+    about: ascii(80),
+    name: words(120),
+    type: ascii(40),
+    bytes: { type: 'int', unsigned: true },
+    digest: ascii(64),
+    addedBy: { ...words(80), name: 'added_by' },
+    addedAt: time('added_at'),
+  },
+  indices: [{ name: 'leaflet_once', columns: ['firmId', 'about', 'digest'], unique: true }],
+  foreignKeys: [
+    { target: 'firm', columnNames: ['firmId'], referencedColumnNames: ['id'], name: 'leaflet_firm' },
+  ],
+})
+
+/** Table of the parts of leaflets. */
+export const LeafletPart = new EntitySchema<LeafletPartRow>({
+  name: 'leaflet_part',
+  columns: {
+    firmId: ascii(36, { primary: true, name: 'firm_id' }),
+    leafletId: ascii(36, { primary: true, name: 'leaflet_id' }),
+    number: { type: 'int', unsigned: true, primary: true },
+    content: { type: 'mediumtext' },
+  },
+  foreignKeys: [
+    {
+      target: 'leaflet',
+      columnNames: ['firmId', 'leafletId'],
+      referencedColumnNames: ['firmId', 'id'],
+      name: 'leaflet_part_of',
+      onDelete: 'CASCADE',
     },
   ],
 })

@@ -1,6 +1,14 @@
 import type { Role } from '#core'
 import { EntitySchema } from 'typeorm'
-import { CatalogueActs, CatalogueEntry, CatalogueVersion, Draft, DraftEdit } from './catalogue-entities.ts'
+import {
+  CatalogueActs,
+  CatalogueEntry,
+  CatalogueVersion,
+  Draft,
+  DraftEdit,
+  Leaflet,
+  LeafletPart,
+} from './catalogue-entities.ts'
 import { ascii, time, words } from './columns.ts'
 
 /** A firm. */
@@ -318,5 +326,7 @@ export const entities = [
   CatalogueVersion,
   Draft,
   DraftEdit,
+  Leaflet,
+  LeafletPart,
   SigningKeys,
 ]

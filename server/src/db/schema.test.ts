@@ -19,6 +19,8 @@ it('migrations and entities agree', async () => {
     'job',
     'job_edit',
     'job_snapshot',
+    'leaflet',
+    'leaflet_part',
     'link',
     'migrations',
     'person',

@@ -9,6 +9,7 @@ import { Drafts1764500000000 } from './migrations/0005-drafts.ts'
 import { CatalogueActs1764600000000 } from './migrations/0006-catalogue-acts.ts'
 import { SigningKeys1764700000000 } from './migrations/0007-signing-keys.ts'
 import { CatalogueVersions1764800000000 } from './migrations/0008-catalogue-versions.ts'
+import { Leaflets1764900000000 } from './migrations/0009-leaflets.ts'
 
 /** The migrations in their order; a number is never given twice. */
 export const migrations = [
@@ -20,6 +21,7 @@ export const migrations = [
   CatalogueActs1764600000000,
   SigningKeys1764700000000,
   CatalogueVersions1764800000000,
+  Leaflets1764900000000,
 ] as const
 
 /** The database as it is, not yet opened. */

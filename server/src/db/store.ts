@@ -6,6 +6,7 @@ import { DraftStore } from './drafts.ts'
 import { CatalogueStore } from './catalogue.ts'
 import { Job } from './entities.ts'
 import { KeyStore } from './keys.ts'
+import { LeafletStore } from './leaflets.ts'
 import { JobStore, type Take, type Taken } from './jobs.ts'
 import { Later } from './later.ts'
 import { LinkStore } from './links.ts'
@@ -21,6 +22,7 @@ export interface Store {
   jobsOf(firmId: string): JobStore
   catalogueOf(firmId: string): CatalogueStore
   draftsOf(firmId: string): DraftStore
+  leafletsOf(firmId: string): LeafletStore
   settingsOf(firmId: string): SettingsStore
   keysOf(firmId: string): KeyStore
   readonly summaries: SummaryRows
@@ -49,6 +51,7 @@ export function createStore(
     jobsOf: (firmId) => new JobStore(source, firmId, cache, takes, later),
     catalogueOf: (firmId) => new CatalogueStore(source, firmId),
     draftsOf: (firmId) => new DraftStore(source, firmId),
+    leafletsOf: (firmId) => new LeafletStore(source, firmId),
     settingsOf: (firmId) => new SettingsStore(source, firmId),
     keysOf: (firmId) => new KeyStore(source, firmId),
     summaries: new SummaryRows(source, build),

@@ -8,6 +8,7 @@ let ann: TestClient
 let bob: TestClient
 let eve: TestClient
 let invitation: string
+let leaflet: string
 const draft = crypto.randomUUID()
 beforeAll(async () => {
   server = await startTestServer()
@@ -18,6 +19,13 @@ beforeAll(async () => {
   const ops = beginDraft('family', { like: null, corrects: false }, new Catalogue([]))
   const edit = { ...anEdit([]), kind: 'draft.begin', schema: DRAFT_SCHEMA, ops }
   expect((await ann.call('PUT', `/api/catalogue/drafts/${draft}`, { edit })).status).toBe(200)
+  const file = await ann.call(
+    'POST',
+    '/api/catalogue/leaflets?about=device/reedling&name=a.pdf',
+    Buffer.from('%PDF-1.7'),
+    { 'Content-Type': 'application/pdf' },
+  )
+  leaflet = (file.body.leaflet as { id: string }).id
   const people = (await ann.call('GET', '/api/people')).body as { invitations?: { id: string }[] }
   invitation = people.invitations?.[0]?.id ?? ''
 })
@@ -35,6 +43,7 @@ function filled(path: string, job: string): string {
     .replace(':invitation', invitation)
     .replace(':session', 'a'.repeat(24))
     .replace(':draft', draft)
+    .replace(':leaflet', leaflet)
 }
 
 describe('the table of routes', () => {

@@ -143,7 +143,7 @@ const FULL_SECONDS = 15
 function bodies(route: Route): RequestHandler[] {
   if (!route.body) return []
   const [stranger, known] = [Math.min(route.bodyKb, STRANGER_KB), route.bodyKb].map((kB) =>
-    bodyReader(kB, route.asText),
+    bodyReader(kB, route),
   )
   return [
     (req, res, next) => {
@@ -171,6 +171,11 @@ function adapt(route: Route, services: Services, tls: boolean) {
     }
     const value = await route.handle(call as Call<never, never, never>)
     if (value instanceof FileAnswer) {
+      if (value.foreign)
+        res.set({
+          'Content-Security-Policy': "default-src 'none'; sandbox",
+          'Cache-Control': 'private, max-age=604800, immutable',
+        })
       res.attachment(value.name).type(value.type).send(value.content)
     } else if (value instanceof StatusAnswer)
       res.status(value.status).type(value.type).send(JSON.stringify(value.value))

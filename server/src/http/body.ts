@@ -9,8 +9,12 @@ export const USUAL_KB = 256
 /** How deep JSON may be nested. Nothing that the product writes is deeper than a dozen. */
 const DEEPEST = 64
 
-/** Reads a JSON body of at most `kB`; with `asText` it stays text, for a worker to parse. */
-export function bodyReader(kB: number, asText: boolean): RequestHandler {
+/** Reads a JSON body of at most `kB`: with `asText` it stays text, for a worker to parse; with `asBytes` it is a file as it is. */
+export function bodyReader(
+  kB: number,
+  { asText, asBytes }: { readonly asText: boolean; readonly asBytes: boolean },
+): RequestHandler {
+  if (asBytes) return express.raw({ limit: kB * 1024, type: () => true })
   const common = { limit: kB * 1024, verify: notTooDeep }
   return asText
     ? express.text({ ...common, type: 'application/json' })

@@ -122,8 +122,11 @@ export function draftRoutes(store: Store, clock: () => Date = () => new Date()):
                 kept ?? [...problems, ...missing.map((path) => ({ path, message: 'is not answered yet' }))]
               )
             },
-            keep: (kept, manager) =>
-              catalogue.add([kept], { how: 'published', by: said.by, at: said.now, why: said.why }, manager),
+            keep: async (kept, manager) => {
+              const { by, now: at, why } = said
+              await catalogue.add([kept], { how: 'published', by, at, why }, manager)
+              await store.leafletsOf(who.firmId).handOver(`draft/${draft}`, kept.entry.id, manager)
+            },
           },
         )
         switch (published.outcome) {
@@ -160,6 +163,7 @@ export function draftRoutes(store: Store, clock: () => Date = () => new Date()):
       answer: wire.okAnswer,
       handle: async ({ who, params: { draft } }) => {
         if (!(await draftsOf(who).drop(draft, who.name, clock()))) throw new AppError('NOT_FOUND', NONE)
+        await store.leafletsOf(who.firmId).removeAbout(`draft/${draft}`)
         return { ok: true }
       },
     }),

@@ -20,7 +20,7 @@ export function openApi(routes: readonly Route[]): unknown {
     paths[path][route.method] = {
       summary: `${route.summary} (${route.role})`,
       parameters: [...parameters('path', route.params), ...parameters('query', route.query)],
-      ...(route.body ? { requestBody: { content: content('application/json', route.body, 'input') } } : {}),
+      ...(route.body ? { requestBody: { content: bodyOf(route.body, route.asBytes) } } : {}),
       responses: {
         200: { description: 'Done', content: answer },
         default: {
@@ -39,6 +39,12 @@ export function openApi(routes: readonly Route[]): unknown {
     },
     paths,
   }
+}
+
+function bodyOf(body: z.ZodType, asBytes: boolean): object {
+  return asBytes
+    ? content('application/octet-stream', z.string().describe('A file'), 'input')
+    : content('application/json', body, 'input')
 }
 
 function content(type: string, shape: z.ZodType, io: 'input' | 'output'): object {

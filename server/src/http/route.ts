@@ -28,6 +28,8 @@ export class FileAnswer {
     readonly name: string,
     readonly type: string,
     readonly content: Buffer | string,
+    /** Of unknown origin and never changed under its address: a browser may keep it, and lets it do nothing. */
+    readonly foreign = false,
   ) {}
 }
 
@@ -61,6 +63,8 @@ export interface Route {
   readonly bodyKb: number
   /** Whether the body stays text, for a worker to parse. */
   readonly asText: boolean
+  /** Whether the body is a file as it is, not JSON. */
+  readonly asBytes: boolean
   /** Whether it is done though the disk is full: it keeps next to nothing. */
   readonly light: boolean
   readonly handle: (call: Call<never, never, never>) => Promise<unknown>
@@ -85,6 +89,7 @@ export function route<
   right?: Right
   bodyKb?: number
   asText?: boolean
+  asBytes?: boolean
   light?: boolean
   handle: (call: Call<z.infer<P>, z.infer<Q>, z.infer<B>>) => Promise<unknown>
 }): Route {
@@ -99,6 +104,7 @@ export function route<
     right: def.right ?? null,
     bodyKb: def.bodyKb ?? USUAL_KB,
     asText: def.asText ?? false,
+    asBytes: def.asBytes ?? false,
     light: def.light ?? false,
     handle: def.handle as Route['handle'],
   }

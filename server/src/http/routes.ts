@@ -12,6 +12,7 @@ import { firmRoutes } from './firm-routes.ts'
 import { peopleRoutes, sessionRoutes } from './people-routes.ts'
 import { serviceRoutes } from './service-routes.ts'
 import { draftRoutes } from './draft-routes.ts'
+import { leafletRoutes, leafletWire } from './leaflet-routes.ts'
 import { packRoutes } from './pack-routes.ts'
 import { standingRoutes } from './standing-routes.ts'
 import { FileAnswer, route, StatusAnswer, type Route } from './route.ts'
@@ -48,6 +49,7 @@ export function allRoutes(services: Services): Route[] {
     ...catalogueRoutes(services),
     ...packRoutes(services.store),
     ...draftRoutes(services.store),
+    ...leafletRoutes(services.store),
     ...standingRoutes(services),
     ...firmRoutes(services),
   ]
@@ -275,12 +277,13 @@ function catalogueRoutes({ store }: Services): Route[] {
     route({
       method: 'get',
       path: '/api/catalogue',
-      summary: 'The entries of the catalogue as they were written, and how they stand',
+      summary: 'The entries of the catalogue as they were written, how they stand, and their leaflets',
       role: 'viewer',
       answer: wire.catalogueAnswer,
       handle: async ({ who }) => ({
         entries: (await store.catalogueOf(who.firmId).current()).map(writtenOf),
         acts: await store.catalogueOf(who.firmId).acts(),
+        leaflets: (await store.leafletsOf(who.firmId).list()).map(leafletWire),
       }),
     }),
   ]

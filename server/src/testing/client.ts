@@ -39,12 +39,19 @@ export class TestClient {
     const response = await fetch(this.url + path, {
       method,
       headers: { 'Content-Type': 'application/json', Cookie: this.#cookie, ...headers },
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: asSent(body) }),
     })
     const cookie = response.headers.get('set-cookie')
     if (cookie) this.#cookie = cookie.split(';')[0] ?? ''
     const text = await response.text()
     return { status: response.status, body: parse(text), headers: response.headers }
+  }
+
+  /** What is at an address, byte by byte. */
+  async bytes(path: string): Promise<{ status: number; content: Buffer; headers: Headers }> {
+    const response = await fetch(this.url + path, { headers: { Cookie: this.#cookie } })
+    const content = Buffer.from(await response.arrayBuffer())
+    return { status: response.status, content, headers: response.headers }
   }
 
   /** A file as it is sent: its bytes as Latin-1 for a PDF, as UTF-8 for text. */
@@ -100,6 +107,12 @@ export class TestClient {
   send(job: string, ...edits: unknown[]): Promise<Answer> {
     return this.call('POST', `/api/jobs/${job}/edits`, { edits })
   }
+}
+
+/** Text and bytes go as they are, all else as JSON. */
+function asSent(body: unknown): string | Uint8Array<ArrayBuffer> {
+  if (typeof body === 'string') return body
+  return body instanceof Uint8Array ? new Uint8Array(body) : JSON.stringify(body)
 }
 
 export const TEST_PASSWORD = 'correct-horse-9'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiDownload, mdiMagnify } from '@mdi/js'
-import { computed, onMounted, ref } from 'vue'
+import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import {
   deviceClasses,
@@ -11,7 +11,10 @@ import {
   type CatalogueEntry,
   type DeviceClass,
   type EntryKind,
+  type LeafletWire,
 } from '#core'
+import LeafletList from '../leaflets/LeafletList.vue'
+import LeafletPages from '../leaflets/LeafletPages.vue'
 import { useSession } from '../line/session.ts'
 import { regionItems } from '../jobs/words.ts'
 import CatalogueGuide from './CatalogueGuide.vue'
@@ -44,6 +47,8 @@ onMounted(async () => {
   if (!entry) return
   kind.value = entry.kind
   picked.value = [entry.id]
+  await nextTick()
+  document.querySelector('.entry.on')?.scrollIntoView({ block: 'nearest' })
 })
 
 const catalogue = computed(() => session.catalogue)
@@ -90,6 +95,8 @@ function turn(to: EntryKind): void {
   picked.value = []
 }
 
+const reading = shallowRef<LeafletWire | null>(null)
+watch(picked, () => (reading.value = null))
 const standings = computed(() => standingsOf(session.acts))
 const recalled = computed(() => new Set(openRecalls(session.acts).map(({ entryId }) => entryId)))
 /** What is said of it besides: how it stands, where not as most. */
@@ -194,7 +201,11 @@ function gist(entry: CatalogueEntry): string {
             <v-btn variant="tonal" @click="describe(compared[0], false)">Begin a new one like it</v-btn>
             <v-btn variant="tonal" @click="describe(compared[0], true)">Correct it</v-btn>
           </div>
-          <EntryStanding v-if="compared.length === 1 && compared[0]" :entry="compared[0]" />
+          <div v-if="compared.length === 1 && compared[0]" class="two">
+            <EntryStanding :entry="compared[0]" />
+            <LeafletList :about="[compared[0].id]" :shown="reading?.id ?? null" @show="reading = $event" />
+          </div>
+          <div v-if="reading" class="sheet pa-4 read"><LeafletPages :leaflet="reading" /></div>
           <CompareEntries
             v-if="compared.length > 0"
             :entries="compared"
@@ -240,6 +251,15 @@ function gist(entry: CatalogueEntry): string {
 .right {
   display: grid;
   gap: 12px;
+}
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 320px), 1fr));
+  gap: 12px;
+}
+.read {
+  max-height: calc(100vh - 90px);
+  display: grid;
 }
 .acts {
   display: flex;

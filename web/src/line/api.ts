@@ -22,13 +22,26 @@ export async function api<T>(
   path: string,
   body?: unknown,
 ): Promise<T> {
+  return call<T>(path, {
+    method,
+    headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  })
+}
+
+/** Sends a file as it is, and gives the server's JSON answer; throws as `api` does. */
+export async function sendFile<T>(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<T> {
+  return call<T>(path, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/octet-stream' },
+    body: bytes,
+  })
+}
+
+async function call<T>(path: string, init: RequestInit): Promise<T> {
   let response: Response
   try {
-    response = await fetch(path, {
-      method,
-      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    })
+    response = await fetch(path, init)
   } catch {
     throw new ApiError(
       0,

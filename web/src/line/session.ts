@@ -10,6 +10,7 @@ import {
   type CatalogueAct,
   type CatalogueAnswer,
   type HouseRules,
+  type LeafletWire,
   type Right,
 } from '#core'
 import { api, ApiError } from './api.ts'
@@ -23,6 +24,8 @@ export const useSession = defineStore('session', () => {
   const catalogue = shallowRef<Catalogue | null>(null)
   /** What was said of its entries as a whole. */
   const acts = shallowRef<readonly CatalogueAct[]>([])
+  /** The makers' leaflets of its entries and drafts, without their content. */
+  const leaflets = shallowRef<readonly LeafletWire[]>([])
   let asked = false
 
   /** Asks the server once who is signed in; null for nobody. */
@@ -53,6 +56,7 @@ export const useSession = defineStore('session', () => {
     person.value = null
     catalogue.value = null
     acts.value = []
+    leaflets.value = []
     houseRules.value = defaultHouseRules
     houseRulesRevision.value = 0
   }
@@ -62,6 +66,7 @@ export const useSession = defineStore('session', () => {
     if (!catalogue.value) {
       const answer = await api<CatalogueAnswer>('GET', '/api/catalogue')
       acts.value = answer.acts
+      leaflets.value = answer.leaflets
       catalogue.value = new Catalogue(answer.entries.map(readKept))
     }
     return catalogue.value
@@ -99,6 +104,16 @@ export const useSession = defineStore('session', () => {
     }
   }
 
+  /** A leaflet that was attached here. */
+  function noteLeaflet(leaflet: LeafletWire): void {
+    leaflets.value = [...leaflets.value.filter(({ id }) => id !== leaflet.id), leaflet]
+  }
+
+  /** A leaflet that was taken away. */
+  function forgetLeaflet(gone: string): void {
+    leaflets.value = leaflets.value.filter(({ id }) => id !== gone)
+  }
+
   /** Whether the person has one of the owner's rights. */
   function may(right: Right): boolean {
     return person.value !== null && hasRight(person.value, right)
@@ -108,6 +123,9 @@ export const useSession = defineStore('session', () => {
     person,
     catalogue,
     acts,
+    leaflets,
+    noteLeaflet,
+    forgetLeaflet,
     houseRules,
     houseRulesRevision,
     load,

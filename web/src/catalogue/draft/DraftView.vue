@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiRedoVariant, mdiUndoVariant } from '@mdi/js'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import {
   ASSUMED,
@@ -12,10 +12,13 @@ import {
   questionsOf,
   sourceOps,
   type Answer,
+  type LeafletWire,
   type PublishedDraft,
   type Question,
 } from '#core'
 import { api, ApiError } from '../../line/api.ts'
+import LeafletList from '../../leaflets/LeafletList.vue'
+import LeafletPages from '../../leaflets/LeafletPages.vue'
 import { useSession } from '../../line/session.ts'
 import AnswerField from './AnswerField.vue'
 import DelayField from './DelayField.vue'
@@ -67,6 +70,9 @@ const like = computed(() => {
   const from = info.value?.corrects ?? info.value?.like
   return catalogue.value?.entries.find((entry) => entry.id === from) ?? null
 })
+/** The leaflet that is read beside the questions; a correction has those of its entry, too. */
+const reading = shallowRef<LeafletWire | null>(null)
+const leafletsOf = computed(() => [`draft/${id}`, ...(info.value?.corrects ? [info.value.corrects] : [])])
 const name = computed(() => {
   const value = answerTo(doc.value, 'name')?.value
   return typeof value === 'string' ? value : ''
@@ -203,7 +209,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
         indeterminate
         aria-label="Loading the draft"
       />
-      <div v-else-if="info && catalogue" class="both">
+      <div v-else-if="info && catalogue" class="both" :class="{ reading: reading !== null }">
         <nav v-if="sections.length > MOST_UNLED" class="parts" aria-label="Parts of this entry">
           <a v-for="part in sections" :key="part.name" :href="`#part-${sections.indexOf(part)}`" class="part">
             {{ part.owed === 0 ? '✓' : '○' }} {{ part.name }}
@@ -306,6 +312,8 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
           </section>
         </div>
         <aside v-if="!closed" class="beside">
+          <LeafletList :about="leafletsOf" :shown="reading?.id ?? null" @show="reading = $event" />
+          <div v-if="reading" class="sheet pa-4"><LeafletPages :leaflet="reading" /></div>
           <div class="sheet pa-4">
             <h2>{{ result.kept ? 'Ready to publish' : 'Still needed' }}</h2>
             <p class="quiet">
@@ -373,6 +381,9 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
   grid-template-columns: minmax(0, 1fr) 380px;
   gap: 16px;
   align-items: start;
+}
+.both.reading {
+  grid-template-columns: minmax(0, 1fr) minmax(380px, 48%);
 }
 .parts {
   grid-column: 1 / -1;
@@ -467,7 +478,8 @@ h3 {
   margin: 6px 0;
 }
 @media (max-width: 960px) {
-  .both {
+  .both,
+  .both.reading {
     grid-template-columns: minmax(0, 1fr);
   }
   .beside {

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { enrolmentOf, groupId, NO_STICKER, proofRoute, settledSubjects } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import ScanCode from '../../shared/ScanCode.vue'
+import LeafletButton from '../../leaflets/LeafletButton.vue'
 import DeviceSheet from './DeviceSheet.vue'
 import IdCompare from './IdCompare.vue'
 import NotHeard from './NotHeard.vue'
@@ -349,6 +350,7 @@ function read(): void {
       >
     </div>
     <NotHeard v-if="!candidate && !target.sister" :enrol="enrol" class="handling" />
+    <LeafletButton v-if="model" :about="[model.id, model.family]" :name="model.name" />
     <DeviceSheet v-if="model && !candidate" :model="model" class="handling" />
   </section>
 </template>

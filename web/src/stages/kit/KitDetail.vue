@@ -10,6 +10,7 @@ import {
   type Inputs,
 } from '#core'
 import { computed } from 'vue'
+import LeafletButton from '../../leaflets/LeafletButton.vue'
 import { useJob } from '../../store/job-store.ts'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
@@ -53,6 +54,7 @@ function history(): void {
 
 <template>
   <div class="detail">
+    <LeafletButton :about="[model.id, model.family]" :name="model.name" />
     <dl class="facts">
       <div>
         <dt>There already</dt>

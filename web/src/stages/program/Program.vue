@@ -12,6 +12,7 @@ import {
   type PanelSheet,
   type SheetStart,
 } from '#core'
+import LeafletButton from '../../leaflets/LeafletButton.vue'
 import { useJob } from '../../store/job-store.ts'
 import CleanStart from './CleanStart.vue'
 import ExplainKeys from './ExplainKeys.vue'
@@ -90,6 +91,7 @@ const count = (number: number, one: string, many: string): string => `${number} 
     <div class="page-head">
       <h1>Program</h1>
       <span v-if="panel" class="quiet">{{ panel.name }}, {{ panel.style }}</span>
+      <LeafletButton v-if="panel" :about="[panel.id, panel.interface]" :name="panel.name" />
       <span class="grow" />
       <v-select
         v-if="described && atSheet"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { stateRules, stateSubjects, type ProofStop, type StateKind } from '#core'
+import LeafletButton from '../../leaflets/LeafletButton.vue'
 import { useJob } from '../../store/job-store.ts'
 import NoteState from './NoteState.vue'
 import ProofStep from './ProofStep.vue'
@@ -32,6 +33,11 @@ const kinds = computed(() => {
       {{ entry.name }} · {{ entry.title }}<template v-if="entry.room"> · {{ entry.room }}</template
       ><template v-if="entry.device?.position">, {{ entry.device.position }}</template>
     </p>
+    <LeafletButton
+      v-if="entry.model"
+      :about="[entry.model.id, entry.model.family]"
+      :name="entry.model.name"
+    />
     <p v-for="reason in reasons" :key="reason" class="waits" role="note">◌ {{ reason }}</p>
     <ProofStep
       v-for="item in entry.items"
