@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, type Page } from '@playwright/test'
 import { answers, asked, begin, pick, press, type } from './describing.ts'
 import { accessible, colleague, signIn, url } from './help.ts'
@@ -17,6 +18,7 @@ test('the firm’s own catalogue: a family and a device described from their lea
   await together(page, await colleague(browser, new URL(page.url()).pathname))
   await publish(page, 'Burrow contact', 'its leaflet, page 4')
   await correct(page)
+  await fromSpreadsheet(page)
   await plannedWith(page)
 })
 
@@ -154,6 +156,47 @@ async function correct(page: Page): Promise<void> {
   await expect(versions.getByRole('listitem').filter({ hasText: 'published by' })).toHaveCount(2)
   await expect(page.getByRole('row', { name: /Version/ })).toContainText('2')
   await expect(page.getByRole('row', { name: /Magnet gap/ })).toContainText('18 mm')
+}
+
+/** Further devices of the family come as rows of a spreadsheet: what is wrong is said by row and column, the rest is published. */
+async function fromSpreadsheet(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Describe a new one' }).click()
+  await page.getByText('Devices from a spreadsheet').click()
+  const dialog = page.getByRole('dialog')
+  const saved = page.waitForEvent('download')
+  await dialog.getByRole('button', { name: 'Save the list (CSV)' }).click()
+  const own = readFileSync(await (await saved).path(), 'utf8')
+  expect(own).toContain('device/burrow-contact,Burrow contact,Penbrook')
+  const give = (name: string, text: string) =>
+    page
+      .getByLabel('Device list file')
+      .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await give('own.csv', own)
+  await expect(dialog).toContainText(/0 new, 0 with a next version, \d+ as they are/)
+  const row = (name: string, gap: string) =>
+    `${name},Penbrook,contact,Burrow,Europe,Opening / 1 / reed,60,open it / its event,inside,${gap},-10,50,1,CR123A\r\n`
+  const heading =
+    'Article,Maker,Class,Family,Regions,Loops,Check in,Ways,Sticker,Magnet gap,From °C,To °C,Batteries,Battery\r\n'
+  await give('warren.csv', heading + row('Warren contact', '20') + row('Spinney contact', 'wide'))
+  // Nobody knows what an article is, until somebody says it.
+  await expect(dialog).toContainText('No column says what a device is called.')
+  await dialog.getByRole('combobox', { name: /^Article/ }).selectOption({ label: 'Name' })
+  await expect(dialog).toContainText('1 new, 0 with a next version, 0 as they are.')
+  await expect(dialog).toContainText('Row 3: Magnet gap mm: “wide” must be a number from 1 to 100 mm')
+  await accessible(page)
+  await dialog.getByRole('button', { name: 'Publish 1 device' }).click()
+  await expect(dialog).toContainText('1 device was published.')
+  // What was said of the heading holds for the next list; what is there already gets its next version.
+  await give('warren.csv', heading + row('Warren contact', '22') + row('Spinney contact', '–'))
+  await expect(dialog).toContainText('1 new, 1 with a next version, 0 as they are.')
+  await expect(dialog).toContainText('Magnet gap: 20 mm → 22 mm')
+  await dialog.getByRole('button', { name: 'Publish 2 devices' }).click()
+  await expect(dialog).toContainText('2 devices were published.')
+  await dialog.getByRole('button', { name: 'Close' }).click()
+  await page.goto(`${url()}/catalogue?show=device/warren-contact`)
+  const versions = page.getByRole('region', { name: 'Versions' })
+  await expect(versions).toContainText('in use · read from a list by Morwen Tallis')
+  await expect(versions).toContainText('20 mm → 22 mm')
 }
 
 async function plannedWith(page: Page): Promise<void> {

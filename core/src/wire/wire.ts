@@ -223,7 +223,7 @@ export const versionsAnswer = z.object({
     z.object({
       hash: z.string(),
       /** Null, as `by` and `at`, where it was offered before that was written down. */
-      how: z.enum(['published', 'pack', 'prices', 'shipped']).nullable(),
+      how: z.enum(['published', 'pack', 'prices', 'list', 'shipped']).nullable(),
       by: z.string().nullable(),
       at: time.nullable(),
       why: z.string(),

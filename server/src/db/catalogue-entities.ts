@@ -23,7 +23,7 @@ export interface CatalogueActRow {
   body: string
 }
 /** How a version came to be offered. */
-export type OfferedBy = 'published' | 'pack' | 'prices' | 'shipped'
+export type OfferedBy = 'published' | 'pack' | 'prices' | 'list' | 'shipped'
 /** That a version of an entry came to be offered. */
 export interface CatalogueVersionRow {
   firmId: string

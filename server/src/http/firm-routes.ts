@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { houseRulesSchema, listColumns, priceColumns } from '#core'
+import { houseRulesSchema, deviceColumns, listColumns, priceColumns } from '#core'
 import { columnsAnswer, rulesAnswer, rulesPreview } from '#wire'
 import type { Store } from '../db/store.ts'
 import type { Jobs } from '../jobs/jobs.ts'
@@ -76,7 +76,7 @@ export function firmRoutes({
       body: z.object({
         columns: z.record(
           z.string().min(1).max(60),
-          z.enum([...new Set([...listColumns, ...priceColumns]), 'nothing']),
+          z.enum([...new Set([...listColumns, ...priceColumns, ...deviceColumns]), 'nothing']),
         ),
       }),
       answer: columnsAnswer,

@@ -4,6 +4,7 @@ import {
   Catalogue,
   comparePack,
   keyWords,
+  PACK_FORMAT,
   PACK_LIMIT,
   packJsonSchema,
   price as priceShape,
@@ -138,6 +139,37 @@ export function packRoutes(store: Store, clock: () => Date = () => new Date()): 
         const catalogue = store.catalogueOf(who.firmId)
         const offering = { how: 'prices', by: who.name, at: clock(), why: '' } as const
         return catalogue.alone((manager) => takePrices(catalogue, { ...body, offering }, manager))
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/api/catalogue/devices',
+      summary: 'Publish devices that were read from a list: new ones and next versions, all of them or none',
+      role: 'installer',
+      right: 'catalogue',
+      bodyKb: 6 * 1024,
+      body: z.object({
+        /** What the list is called. */
+        list: z.string().trim().min(1, 'must be the name of the list').max(120),
+        devices: z
+          .array(
+            z.object({
+              /** The hash of the entry that it corrects; null for a new one. */
+              hash: z
+                .string()
+                .regex(/^[0-9a-f]{64}$/, 'must be a hash')
+                .nullable(),
+              entry: z.unknown(),
+            }),
+          )
+          .min(1, 'must have at least 1 device')
+          .max(500),
+      }),
+      answer: z.object({ new: z.number().int(), changed: z.number().int() }),
+      handle: async ({ who, body: { list, devices } }) => {
+        const catalogue = store.catalogueOf(who.firmId)
+        const offering = { how: 'list', by: who.name, at: clock(), why: list } as const
+        return catalogue.alone((manager) => takeDevices(catalogue, { devices, offering }, manager))
       },
     }),
     route({
@@ -288,4 +320,41 @@ async function takePrices(
     )
   await catalogue.add([...entries.values()], offering, manager)
   return { changed: entries.size }
+}
+
+/** Publishes devices of a list, each still as it was looked at or not there yet. */
+async function takeDevices(
+  catalogue: CatalogueStore,
+  {
+    devices,
+    offering,
+  }: {
+    readonly devices: readonly { readonly hash: string | null; readonly entry?: unknown }[]
+    readonly offering: Offering
+  },
+  manager: EntityManager,
+): Promise<{ new: number; changed: number }> {
+  const kept = await catalogue.current(manager)
+  const current = new Map(kept.map((one) => [one.entry.id, one.hash]))
+  const entries = kept.map(({ entry }) => entry)
+  const read = readPack(
+    { kapellePack: PACK_FORMAT, title: offering.why, entries: devices.map(({ entry }) => entry) },
+    entries,
+  )
+  if (!read.ok)
+    throw new AppError('INVALID', 'No device was taken; nothing was changed.', read.problems.slice(0, 100))
+  const problems = read.entries.flatMap(({ entry: { id, kind } }, index): Problem[] => {
+    if (kind !== 'device') return [{ path: `devices.${index}.entry`, message: `must be a device: ${id}` }]
+    if ((current.get(id) ?? null) === devices[index]?.hash) return []
+    return [{ path: `devices.${index}.hash`, message: `was changed since it was looked at: ${id}` }]
+  })
+  if (problems.length > 0)
+    throw new AppError(
+      'CONFLICT',
+      'No device was taken: the catalogue is no longer as the list was compared with it. Choose the list again.',
+      problems.slice(0, 100),
+    )
+  await catalogue.add(read.entries, offering, manager)
+  const fresh = devices.filter(({ hash }) => hash === null).length
+  return { new: fresh, changed: devices.length - fresh }
 }

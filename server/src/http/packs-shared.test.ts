@@ -299,6 +299,68 @@ describe('prices', () => {
   })
 })
 
+describe('devices of a list', () => {
+  const say = (who: TestClient, devices: unknown, list = 'spring.csv') =>
+    who.call('POST', '/api/catalogue/devices', { list, devices })
+  const rawOf = async (who: TestClient, id: string): Promise<Record<string, unknown>> => {
+    const { entries } = (await who.call('GET', '/api/catalogue')).body as unknown as {
+      entries: WrittenEntry[]
+    }
+    const raw = entries.map((entry) => entry.raw as Record<string, unknown>).find((entry) => entry.id === id)
+    if (!raw) throw new Error(id)
+    return raw
+  }
+  const anew = async (id: string, over: Record<string, unknown> = {}) => ({
+    hash: null,
+    entry: { ...(await rawOf(ann, 'device/rime')), id, name: id, version: '1', ...over },
+  })
+
+  it('are published together: new ones, and next versions of what is as it was looked at', async () => {
+    const before = await offered(ann)
+    const entry = { ...(await rawOf(ann, 'device/rime')), note: 'from a list', version: '9' }
+    const answer = await say(ann, [{ hash: before.get('device/rime'), entry }, await anew('device/rime-two')])
+    expect([answer.status, answer.body]).toEqual([200, { new: 1, changed: 1 }])
+    expect((await rawOf(cyd, 'device/rime')).note).toBe('from a list')
+    expect((await told(ann, 'device/rime'))[0]).toBe('list by Ann Reed, spring.csv')
+    expect(await told(ann, 'device/rime-two')).toEqual(['list by Ann Reed, spring.csv'])
+    expect((await offered(eve)).has('device/rime-two')).toBe(false)
+  })
+
+  it('are refused whole: changed meanwhile, there already, no device, wrong, or by one who may not', async () => {
+    const before = await offered(ann)
+    const good = await anew('device/rime-three')
+    const refused = async (...devices: unknown[]) => {
+      const answer = await say(ann, [good, ...devices])
+      return [answer.status, lines(answer)[0]]
+    }
+    const stale = { hash: 'a'.repeat(64), entry: await rawOf(ann, 'device/glow') }
+    expect(await refused(stale)).toEqual([
+      409,
+      'devices.1.hash was changed since it was looked at: device/glow',
+    ])
+    expect(await refused(await anew('device/glow'))).toEqual([
+      ...[409, 'devices.1.hash was changed since it was looked at: device/glow'],
+    ])
+    // What no list has: an entry of another kind.
+    const family = { hash: before.get('family/wren'), entry: await rawOf(ann, 'family/wren') }
+    expect(await refused(family)).toEqual([409, 'devices.1.entry must be a device: family/wren'])
+    expect((await refused(await anew('device/odd', { family: 'family/nobody' })))[0]).toBe(422)
+    expect((await refused(await anew('device/odd', { loops: 'many' })))[0]).toBe(422)
+    expect((await refused(good))[0]).toBe(422)
+    expect(await refused({ hash: null, entry: null })).toEqual([422, expect.any(String) as unknown])
+    expect((await say(ann, [])).status).toBe(422)
+    expect((await say(ann, [good], ' ')).status).toBe(422)
+    expect([(await say(bob, [good])).status, (await say(cyd, [good])).status]).toEqual([403, 403])
+    expect(await offered(ann)).toEqual(before)
+  })
+
+  it('of one name, sent at once by two, are taken once', async () => {
+    const device = await anew('device/rime-four')
+    const answers = await Promise.all([1, 2].map(() => say(ann, [device])))
+    expect(answers.map(({ status }) => status).toSorted()).toEqual([200, 409])
+  })
+})
+
 /** All keys at any depth, as JSON.stringify takes them. */
 function flat(value: unknown): Record<string, true> {
   if (Array.isArray(value)) return Object.assign({}, ...value.map(flat)) as Record<string, true>

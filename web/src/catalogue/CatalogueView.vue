@@ -20,6 +20,7 @@ import { regionItems } from '../jobs/words.ts'
 import CatalogueGuide from './CatalogueGuide.vue'
 import CompareEntries from './CompareEntries.vue'
 import DescribeMenu from './draft/DescribeMenu.vue'
+import DevicesDialog from './DevicesDialog.vue'
 import DraftsBeside from './draft/DraftsBeside.vue'
 import { useDrafts } from './draft/useDrafts.ts'
 import EntryStanding from './EntryStanding.vue'
@@ -95,6 +96,7 @@ function turn(to: EntryKind): void {
   picked.value = []
 }
 
+const listing = ref(false)
 const reading = shallowRef<LeafletWire | null>(null)
 watch(picked, () => (reading.value = null))
 const standings = computed(() => standingsOf(session.acts))
@@ -141,7 +143,8 @@ function gist(entry: CatalogueEntry): string {
         <h1>Catalogue</h1>
         <span class="quiet">{{ shown.length }} {{ shown.length === 1 ? 'entry' : 'entries' }}</span>
         <span class="grow" />
-        <DescribeMenu v-if="mayDescribe" @begin="begin($event)" />
+        <DescribeMenu v-if="mayDescribe" @begin="begin($event)" @list="listing = true" />
+        <DevicesDialog v-if="listing" v-model="listing" />
         <PricesDialog />
         <ImportPack />
         <SharePack v-if="session.may('catalogue')" :picked="picked" />

@@ -41,6 +41,7 @@ const ways = {
   published: 'published',
   pack: 'taken from a pack',
   prices: 'its price changed',
+  list: 'read from a list',
   shipped: 'came with Kapelle',
 } as const
 interface Line {

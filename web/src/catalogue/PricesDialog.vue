@@ -2,7 +2,6 @@
 import { mdiTagOutline, mdiDownload, mdiFileUploadOutline } from '@mdi/js'
 import { computed, ref, useTemplateRef } from 'vue'
 import {
-  headingKey,
   LIST_LIMIT,
   readPriceList,
   writePriceList,
@@ -15,6 +14,7 @@ import { useSession } from '../line/session.ts'
 import FoldedLines from '../shared/FoldedLines.vue'
 import ListColumns from '../shared/ListColumns.vue'
 import { saveFile } from '../shared/save-file.ts'
+import { useListMeanings } from './useListMeanings.ts'
 
 /** What devices cost, as a spreadsheet: out as it stands, in row by row. */
 const session = useSession()
@@ -33,10 +33,7 @@ const columnWords: Readonly<Record<PriceColumn, string>> = {
   currency: 'currency',
   pieces: 'for how many pieces',
 }
-/** Headings of price lists are remembered apart: the same word may mean something else in a list of equipment. */
-const APART = 'price list/'
-const remembered = ref<Record<string, string>>({})
-const said = ref<Record<string, PriceColumn | 'nothing'>>({})
+const { load, say, forget, remember, meanings } = useListMeanings<PriceColumn>('price list')
 
 type Changed = Extract<PriceList['rows'][number], { ok: true }>
 const changed = computed((): Changed[] =>
@@ -49,12 +46,7 @@ async function begin(): Promise<void> {
   list.value = null
   trouble.value = done.value = ''
   open.value = true
-  const answer = await api<{ columns: Record<string, string> }>('GET', '/api/list-columns').catch(() => null)
-  remembered.value = Object.fromEntries(
-    Object.entries(answer?.columns ?? {}).flatMap(([key, column]) =>
-      key.startsWith(APART) ? [[key.slice(APART.length), column]] : [],
-    ),
-  )
+  await load()
 }
 
 function save(): void {
@@ -67,7 +59,7 @@ async function choose(event: Event): Promise<void> {
   input.value = ''
   if (!file) return
   name.value = file.name
-  said.value = {}
+  forget()
   trouble.value = done.value = ''
   list.value = null
   if (file.size > 4 * LIST_LIMIT) {
@@ -79,12 +71,11 @@ async function choose(event: Event): Promise<void> {
 }
 
 function read(): void {
-  if (session.catalogue)
-    list.value = readPriceList(text.value, session.catalogue, { ...remembered.value, ...said.value })
+  if (session.catalogue) list.value = readPriceList(text.value, session.catalogue, meanings())
 }
 
 function means(heading: string, column: PriceColumn | 'nothing'): void {
-  said.value = { ...said.value, [headingKey(heading)]: column }
+  say(heading, column)
   read()
 }
 
@@ -128,13 +119,6 @@ async function take(): Promise<void> {
     await session.reloadCatalogue().catch(() => null)
     busy.value = false
   }
-}
-
-async function remember(): Promise<void> {
-  remembered.value = { ...remembered.value, ...said.value }
-  const columns = Object.fromEntries(Object.entries(said.value).map(([key, column]) => [APART + key, column]))
-  if (Object.keys(columns).length > 0 && session.may('columns'))
-    await api('PUT', '/api/list-columns', { columns }).catch(() => null)
 }
 </script>
 

@@ -2,7 +2,7 @@
 import { mdiPlus } from '@mdi/js'
 import type { DescribedKind } from '#core'
 
-const emit = defineEmits<{ begin: [kind: DescribedKind] }>()
+const emit = defineEmits<{ begin: [kind: DescribedKind]; list: [] }>()
 const kinds = [
   { kind: 'panel', title: 'A panel', says: 'its numbers, types, times, names, and how it is keyed' },
   { kind: 'device', title: 'A device', says: 'contact, motion, smoke, fob, keypad, siren…' },
@@ -27,6 +27,12 @@ const kinds = [
         :title="one.title"
         :subtitle="one.says"
         @click="emit('begin', one.kind)"
+      />
+      <v-divider />
+      <v-list-item
+        title="Devices from a spreadsheet"
+        subtitle="many at once, a row each; the catalogue’s own as a list"
+        @click="emit('list')"
       />
     </v-list>
   </v-menu>
