@@ -84,6 +84,35 @@ test('a leaflet: attached, read beside the questions and on site, taken away', a
     await phone.close()
   })
 
+  await test.step('what is retired meanwhile is offered no more on a page that is open', async () => {
+    const other = await browser.newPage()
+    await signIn(other, 'idris')
+    await other.goto(`${url()}${ROPEWALK}/kit`)
+    const find = other.getByRole('combobox', { name: 'Device from the catalogue' })
+    const option = other.getByRole('option', { name: /^Beckon pendant/ })
+    await find.fill('Beckon pendant')
+    await expect(option).toBeVisible()
+    await find.press('Escape')
+    const say = async (kind: 'Retire it' | 'Offer it') => {
+      await page.goto(`${url()}/catalogue?show=device/beckon`)
+      const standing = page.getByRole('region', { name: 'How it stands' })
+      await standing.getByRole('button', { name: `${kind}…` }).click()
+      await standing.getByLabel('Why').fill('for this journey')
+      await standing.getByRole('button', { name: kind, exact: true }).click()
+      await expect(standing).toContainText('for this journey')
+    }
+    await say('Retire it')
+    // It asks by itself every minute; coming back to the page it asks at once.
+    const asked = other.waitForResponse((answer) => answer.url().endsWith('/api/catalogue'))
+    await other.evaluate(() => window.dispatchEvent(new Event('focus')))
+    await asked
+    await find.fill('')
+    await find.fill('Beckon pendant')
+    await expect(option).toHaveCount(0)
+    await say('Offer it')
+    await other.close()
+  })
+
   await page.goto(`${url()}/catalogue?show=device/reedling`)
   await list(page).getByRole('button', { name: 'Take reedling.pdf away' }).click()
   await list(page).getByRole('button', { name: 'Keep it' }).click()

@@ -211,10 +211,14 @@ const leafletWire = z.object({
 export const leafletAnswer = z.object({ leaflet: leafletWire })
 /** The catalogue: entries as written, what was said of them as a whole, oldest first, and their leaflets. */
 export const catalogueAnswer = z.object({
+  /** Changes with all else of it. */
+  state: z.string(),
   entries: z.array(writtenWire),
   acts: z.array(actWire),
   leaflets: z.array(leafletWire),
 })
+/** Whether the catalogue moved. */
+export const catalogueState = z.object({ state: z.string() })
 /** What was said of an entry, as it was kept. */
 export const catalogueActAnswer = z.object({ act: actWire })
 /** The versions of an entry that were offered, the latest first. */

@@ -134,6 +134,21 @@ export class CatalogueStore {
     })
   }
 
+  /** Changes with what is offered, what was said of it, and its leaflets: two answers alike mean that nothing moved between them. */
+  async state(): Promise<string> {
+    const [row] = await this.source.query<Record<string, unknown>[]>(
+      `SELECT (SELECT COUNT(*) FROM catalogue_entry WHERE firm_id = ? AND current = 1) AS entries,
+        (SELECT COUNT(*) FROM catalogue_version WHERE firm_id = ?) AS versions,
+        (SELECT COUNT(*) FROM catalogue_act WHERE firm_id = ?) AS acts,
+        (SELECT CONCAT(COUNT(*), ' ', COALESCE(MAX(added_at), ''), ' ', COALESCE(SUM(CRC32(CONCAT(id, about))), 0))
+          FROM leaflet WHERE firm_id = ?) AS leaflets`,
+      Array.from({ length: 4 }, () => this.firmId),
+    )
+    return Object.values(row ?? {})
+      .map(String)
+      .join(' ')
+  }
+
   /** Whether there is an entry of this id, whatever its version. */
   async has(entryId: string): Promise<boolean> {
     return this.source.getRepository(CatalogueEntry).existsBy({ firmId: this.firmId, entryId })

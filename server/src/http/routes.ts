@@ -281,6 +281,8 @@ function catalogueRoutes({ store }: Services): Route[] {
       role: 'viewer',
       answer: wire.catalogueAnswer,
       handle: async ({ who }) => ({
+        // Asked first: what moves while the rest is read is then asked for once more, never missed.
+        state: await store.catalogueOf(who.firmId).state(),
         entries: (await store.catalogueOf(who.firmId).current()).map(writtenOf),
         acts: await store.catalogueOf(who.firmId).acts(),
         leaflets: (await store.leafletsOf(who.firmId).list()).map(leafletWire),

@@ -51,6 +51,14 @@ export function standingRoutes({
     }),
     route({
       method: 'get',
+      path: '/api/catalogue/state',
+      summary: 'Whether the catalogue moved: the same text as before where it did not',
+      role: 'viewer',
+      answer: wire.catalogueState,
+      handle: async ({ who }) => ({ state: await store.catalogueOf(who.firmId).state() }),
+    }),
+    route({
+      method: 'get',
       path: '/api/catalogue/versions',
       summary: 'The versions of an entry that were offered, the latest first: by whom, when and why',
       role: 'viewer',

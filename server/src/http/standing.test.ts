@@ -67,6 +67,48 @@ describe('how the entries of a firm stand', () => {
   })
 })
 
+describe('whether the catalogue moved', () => {
+  const state = async (who = cyd): Promise<string> =>
+    String((await who.call('GET', '/api/catalogue/state')).body.state)
+
+  it('is told by a text that changes with whatever anybody of the firm does to it, and with nothing else', async () => {
+    let before = await state()
+    const moved = async (what: () => Promise<unknown>): Promise<void> => {
+      await what()
+      const now = await state()
+      expect(now).not.toBe(before)
+      before = now
+      // The catalogue itself says the same, and so does asking again.
+      expect((await ann.call('GET', '/api/catalogue')).body.state).toBe(now)
+      expect(await state(ann)).toBe(now)
+    }
+    await moved(() => say(ann, { kind: 'retire', entryId: 'device/wick', why: 'x' }))
+    await moved(() => say(ann, { kind: 'offer', entryId: 'device/wick', why: 'x' }))
+    const { entries } = await catalogue()
+    const wick = entries.find(({ raw }) => raw.id === 'device/wick')
+    const price = (amount: number) =>
+      ann.call('POST', '/api/catalogue/prices', {
+        prices: [{ id: 'device/wick', hash: wick?.hash, price: { amount, currency: 'EUR', pack: 1 } }],
+      })
+    await moved(() => price(3))
+    let leaflet = ''
+    await moved(async () => {
+      const { body } = await ann.call(
+        'POST',
+        '/api/catalogue/leaflets?about=device/wick&name=a.pdf',
+        Buffer.from('%PDF-1.7'),
+        { 'Content-Type': 'application/pdf' },
+      )
+      leaflet = (body.leaflet as { id: string }).id
+    })
+    await moved(() => ann.call('DELETE', `/api/catalogue/leaflets/${leaflet}`))
+    await eve.call('POST', '/api/catalogue/acts', { kind: 'retire', entryId: 'device/wick', why: 'x' })
+    await ann.beginJob()
+    expect((await price(5)).status).toBe(409)
+    expect(await state()).toBe(before)
+  })
+})
+
 describe('a recall', () => {
   it('names the jobs and devices that it is about, and those of which it cannot be told, until it is ended', async () => {
     const job = await ann.beginJob({ name: 'Weir House' })
@@ -115,7 +157,7 @@ describe('a firm that begins', () => {
   it('has an empty catalogue, may take the invented world in for practice, and what is its own stays', async () => {
     const other = await startTestServer(undefined, undefined, undefined, [])
     const own = await new TestClient(other.url).signIn('ann')
-    expect(await catalogue(own)).toEqual({ entries: [], acts: [] })
+    expect(await catalogue(own)).toMatchObject({ entries: [], acts: [] })
     const far = await new TestClient(other.url).signIn('eve')
     const family = {
       ...{ kind: 'family', id: 'family/wren', version: '7', maker: 'Penbrook', name: 'Own Wren' },
@@ -148,7 +190,7 @@ describe('a firm that begins', () => {
     expect(entries.find(({ raw }) => raw.id === 'family/wren')?.raw).toMatchObject({ name: 'Own Wren' })
     // Once more it changes nothing; another firm has nothing of it.
     expect((await own.call('POST', '/api/catalogue/world', {})).body.added).toBe(0)
-    expect(await catalogue(far)).toEqual({ entries: [], acts: [] })
+    expect(await catalogue(far)).toMatchObject({ entries: [], acts: [] })
     await other.stop()
   })
 })

@@ -19,6 +19,7 @@ import KeysDialog from '../job/KeysDialog.vue'
 import { runShortcut, useShortcuts } from '../job/useShortcuts.ts'
 import { useSession } from '../line/session.ts'
 import SearchDialog from '../search/SearchDialog.vue'
+import { useCatalogueNews } from './useCatalogueNews.ts'
 import { useServiceTrouble } from './useServiceTrouble.ts'
 
 const session = useSession()
@@ -26,6 +27,7 @@ const router = useRouter()
 const route = useRoute()
 const theme = useTheme()
 const trouble = useServiceTrouble()
+useCatalogueNews()
 
 const searching = ref(false)
 const keysOpen = ref(false)

@@ -61,15 +61,20 @@ export const useSession = defineStore('session', () => {
     houseRulesRevision.value = 0
   }
 
+  /** How the catalogue stood on the server when it was asked for. */
+  let state = ''
+  async function fetchCatalogue(): Promise<Catalogue> {
+    const answer = await api<CatalogueAnswer>('GET', '/api/catalogue')
+    acts.value = answer.acts
+    leaflets.value = answer.leaflets
+    state = answer.state
+    catalogue.value = new Catalogue(answer.entries.map(readKept))
+    return catalogue.value
+  }
+
   /** Every entry of the firm in its last version, however it stands; loaded once. */
   async function loadCatalogue(): Promise<Catalogue> {
-    if (!catalogue.value) {
-      const answer = await api<CatalogueAnswer>('GET', '/api/catalogue')
-      acts.value = answer.acts
-      leaflets.value = answer.leaflets
-      catalogue.value = new Catalogue(answer.entries.map(readKept))
-    }
-    return catalogue.value
+    return catalogue.value ?? fetchCatalogue()
   }
 
   /** What a job is offered of it: a real one nothing that is for practice only. */
@@ -91,17 +96,16 @@ export const useSession = defineStore('session', () => {
     houseRulesRevision.value = answer.revision
   }
 
-  /** Asks for the offered entries again, after a pack came in. */
+  /** Asks for all of it again, after something came in; without the line what was known stays in sight. */
   async function reloadCatalogue(): Promise<void> {
-    const before = catalogue.value
-    catalogue.value = null
-    try {
-      await loadCatalogue()
-    } catch (error) {
-      // Without the line what was known stays in sight.
-      catalogue.value = before
-      throw error
-    }
+    await fetchCatalogue()
+  }
+
+  /** Takes in what others did to the catalogue meanwhile; where it was never asked for, or the line is away, nothing is done. */
+  async function catalogueNews(): Promise<void> {
+    if (!catalogue.value || !person.value) return
+    const now = await api<{ state: string }>('GET', '/api/catalogue/state').catch(() => null)
+    if (now && now.state !== state && catalogue.value) await fetchCatalogue().catch(() => null)
   }
 
   /** A leaflet that was attached here. */
@@ -136,6 +140,7 @@ export const useSession = defineStore('session', () => {
     loadCatalogue,
     offered,
     reloadCatalogue,
+    catalogueNews,
     loadHouseRules,
   }
 })

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { v4 as uuid } from 'uuid'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import {
   emptyDocument,
   freshEvidence,
@@ -67,6 +67,15 @@ export const useJob = defineStore('job', () => {
       took: undoing.took,
     })
   }
+
+  // What others publish, retire or recall meanwhile counts here as soon as it is known.
+  watch(
+    () => [session.catalogue, session.acts],
+    () => {
+      if (session.catalogue && doc.value.records['job:main'])
+        entries.renew(session.offered(jobInfo(doc.value)))
+    },
+  )
 
   function close(): void {
     wire.close()

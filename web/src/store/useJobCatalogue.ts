@@ -17,6 +17,8 @@ export function useJobCatalogue(doc: Ref<JobDocument>): {
   readonly catalogue: ComputedRef<Catalogue>
   /** Takes in what is offered, and the pinned entries as they came. */
   readonly begin: (current: Catalogue, entries: readonly WrittenEntry[]) => void
+  /** What is offered now, while the job is open: what it pins stays. */
+  readonly renew: (current: Catalogue) => void
   /** Ops that pin these entries, and what they need, where the job does not pin them yet. */
   readonly pins: (entries: readonly (string | null)[]) => Op[]
 } {
@@ -53,6 +55,10 @@ export function useJobCatalogue(doc: Ref<JobDocument>): {
       offered.value = current
       learn(current.kept)
       learn(entries.map(readKept))
+    },
+    renew(current) {
+      offered.value = current
+      learn(current.kept)
     },
     pins: (entries) => pinOps(doc.value, catalogue.value, entries),
   }

@@ -104,7 +104,7 @@ export async function openJob(
 
   function answer(path: string, init: RequestInit): Response {
     if (path.startsWith('/api/catalogue'))
-      return reply({ entries: served.kept.map(writtenOf), acts: [], leaflets: [] })
+      return reply({ state: '', entries: served.kept.map(writtenOf), acts: [], leaflets: [] })
     if (path === '/api/house-rules') return reply({ rules: defaultHouseRules, revision: 1 })
     if (path.endsWith('/elsewhere')) return reply({ uses: [] })
     if (path.endsWith('/helped')) return reply({ helped: [] })
