@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { keepEntry } from '../catalogue/written.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { helpedIn, ladderOf, triedRecord, type Helped, type Rung } from './ladder.ts'
 import { targetsOf, type Target } from './learn.ts'
@@ -35,6 +36,31 @@ const porch = (): SmallJob =>
   new SmallJob().add('porch', 'reedling', { room: 'Porch', use: 'entry' }).number()
 
 describe('what can be tried', () => {
+  it('is what its own sheet says where nobody stated how it is made to send', () => {
+    const reedling = catalogue.get('device', 'device/reedling') ?? expect.fail('no Reedling')
+    const untold = catalogue.with([keepEntry({ ...reedling, ways: [] })])
+    const job = porch()
+    const { rungs } = ladderOf({
+      doc: job.doc,
+      catalogue: untold,
+      target: targetAt(job, 'porch'),
+      helped: [],
+    }) ?? {
+      rungs: [],
+    }
+    expect(rungs.slice(0, 2).map((one) => [one.rung, one.how, one.way])).toEqual([
+      ['again', ['Make it send as its own sheet says.', 'It gets no answer, so not every try is heard.'], ''],
+      [
+        'battery',
+        [
+          'Take the battery out for 30 s, or as long as its own sheet says.',
+          'Put it in again, the right way round.',
+        ],
+        '',
+      ],
+    ])
+  })
+
   it('is again, another way, the battery, the variant, nearer, and last of all typing', () => {
     expect(ladder(porch(), 'porch').rungs.map((one) => [one.rung, one.how])).toEqual([
       [

@@ -248,7 +248,7 @@ function learnQuestions({ of, catalogue }: Asked): Question[] {
       why: 'Enrol shows these, the next one when the first does not help.',
       leaflet: 'programming, learning',
       form: { is: 'rows', most: 6, row: 'way', cells: wayCells },
-      unless: isRadio(of) ? '' : 'none',
+      unless: isRadio(of) ? 'not stated' : 'none',
     },
     is(of)('contact', 'motion', 'fob')
       ? {

@@ -158,6 +158,9 @@ describe('an entry from answers', () => {
   })
 
   it('an answer that is not known is not stated, never guessed', () => {
+    // Nor is it asked for as if it had to be known: a leaflet may leave out how a device is made to send.
+    const untold = draftEntry(answered('device', { ...contact, ways: null }), catalogue)
+    expect([untold.kept?.entry, untold.missing]).toEqual([expect.objectContaining({ ways: [] }), []])
     const doc = answer(answered('device', { ...contact, magnetGapMm: 20 }), 'magnetGapMm', null)
     expect(draftEntry(doc, catalogue).kept?.entry).toMatchObject({ magnetGapMm: null })
     const grade = answer(answered('device', { ...contact, grade: '2' }), 'grade', null)
