@@ -153,11 +153,14 @@ function readRow(line: SheetRow<DeviceColumn>, catalogue: Catalogue, seen: Map<s
   const first = like ? seen.get(like.id) : undefined
   if (like && first !== undefined) return refused([`${like.name} stands in row ${first} already`])
   const { doc, reasons } = answered(line, begun(like, catalogue), catalogue)
+  const told = reasons.map(({ column, message }) => `${deviceHeadings[column]}: ${message}`)
+  // What else is asked follows from these: of the rest nothing can be said yet.
+  if (reasons.some(({ column }) => column === 'class' || column === 'family')) return refused(told)
   const { kept, problems, missing } = draftEntry(doc, catalogue)
   // What a cell is refused for is not missing besides.
   const open = new Set(reasons.map(({ column }) => column))
   const all = [
-    ...reasons.map(({ column, message }) => `${deviceHeadings[column]}: ${message}`),
+    ...told,
     ...missing
       .filter((path) => !open.has(path as DeviceColumn))
       .map((path) => `“${headingOf(path)}” is missing`),
@@ -229,7 +232,8 @@ function answered(
   }
   // What is not asked of such a device is passed over where it says no more than that.
   const idle = ['–', '-', 'no', 'none', 'not stated']
-  for (const column of open)
+  const known = !reasons.some(({ column }) => column === 'class' || column === 'family')
+  for (const column of known ? open : [])
     if (!idle.includes(cell(column).toLowerCase()))
       reasons.push({ column, message: 'is not asked of such a device: leave it empty' })
   return { doc, reasons }
