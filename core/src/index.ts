@@ -134,6 +134,7 @@ export type {
   CatalogueEntry,
   DeviceClass,
   DeviceModel,
+  LoopEvent,
   EntryKind,
   Family,
   PanelModel,
@@ -208,7 +209,7 @@ export type { JournalFileResult } from './formats/journal-file.ts'
 
 export { inventId, transmissions } from './air/air.ts'
 export type { Transmission } from './air/air.ts'
-export { clashWith, judgeClash, judgeDisplayed, judgeHeard, judgeTyped } from './air/judge.ts'
+export { clashWith, judgeClash, judgeDisplayed, judgeHeard, judgeTyped, LOOP_UNTOLD } from './air/judge.ts'
 export type { Displayed, Judgement } from './air/judge.ts'
 export {
   deletedRecord,
@@ -346,6 +347,7 @@ export type {
 } from './wire/wire.ts'
 
 export { beginDraft, draftEntry, answerFrom } from './draft/entry.ts'
+export { correctionBySeenLoop } from './draft/seen-loop.ts'
 export {
   catalogueActInput,
   offeredTo,

@@ -101,6 +101,24 @@ describe('what made it send', () => {
     expect(read(job(), 'porch', { signs: '7733', loop: 3 })).toMatchObject({ verdict: 'accept' })
   })
 
+  it('a loop that its entry does not have is refused too, and the entry named as what may be wrong', () => {
+    expect(read(job(), 'porch', { signs: '7733', loop: 1 })).toMatchObject({
+      verdict: 'refuse loop-untold',
+      reason:
+        '2041 7733 showed loop 1, which the entry of the Reedling contact does not have: it says 3 reed, 4 wired terminals. Trip it once more; if the panel shows the same again, its entry is to be corrected.',
+    })
+    // Not compared with a sticker it may be any device.
+    const bare = job().set('device:porch', { sticker: null })
+    expect(read(bare, 'porch', { signs: '20417733', loop: 1 })).toMatchObject({
+      verdict: 'refuse loop-untold',
+      reason: expect.stringContaining(
+        'Note its sticker first: another device may have been heard.',
+      ) as unknown,
+    })
+    // Another's ID is another's, whatever it shows.
+    expect(read(job(), 'porch', { signs: '0452', loop: 1 })).toMatchObject({ verdict: 'refuse foreign' })
+  })
+
   it('a slot has no event to learn: a tamper or power-up learns it', () => {
     const siren = new SmallJob({ panel: 'panel/quillet-32', monitored: false }).add('bell', 'singer-8', {
       slot: 1,

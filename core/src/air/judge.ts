@@ -68,6 +68,16 @@ export function judgeHeard({ doc, catalogue, target, elsewhere }: Listening, hea
       kind: 'ask-loop',
       reason: `${id} sent its tamper: the panel now knows the device but not the event. State the loop.`,
     }
+  const { loops } = item.model
+  if (target.loop && heard.loop !== null && !loops.some(({ loop }) => loop === heard.loop))
+    return refuse(
+      LOOP_UNTOLD,
+      `${id} showed loop ${heard.loop}, which the entry of the ${item.model.name} does not have: it says ${loops.map(({ loop, name }) => `${loop} ${name}`).join(', ')}. ${
+        sticker === null
+          ? 'Note its sticker first: another device may have been heard.'
+          : 'Trip it once more; if the panel shows the same again, its entry is to be corrected.'
+      }`,
+    )
   if (target.loop && heard.loop !== null && heard.loop !== target.loop.loop)
     return refuse(
       'loop',
@@ -419,6 +429,9 @@ function duplicateOf(
 function ownerOf(system: System, serial: string) {
   return system.devices.find((item) => item.device.sticker === serial) ?? null
 }
+
+/** Why a device is refused that shows a loop which its entry lacks: then the entry may be wrong. */
+export const LOOP_UNTOLD = 'loop-untold'
 
 function refuse(code: string, reason: string): Judgement {
   return { kind: 'refuse', code, reason }

@@ -95,6 +95,7 @@ export async function openJob(
       { path: '/', component: { render: () => null } },
       { path: '/house-rules', component: { render: () => null } },
       { path: '/jobs/:job/:stage', component: { render: () => null } },
+      { path: '/catalogue/drafts/:draft', component: { render: () => null } },
       ...stages.map((name) => ({ path: `/${name}`, name, component: { render: () => null } })),
     ],
   })

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { enrolmentOf, groupId, NO_STICKER, proofRoute, settledSubjects } from '#core'
+import { enrolmentOf, groupId, LOOP_UNTOLD, NO_STICKER, proofRoute, settledSubjects } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import ScanCode from '../../shared/ScanCode.vue'
 import LeafletButton from '../../leaflets/LeafletButton.vue'
 import DeviceSheet from './DeviceSheet.vue'
+import EntryIsWrong from './EntryIsWrong.vue'
 import IdCompare from './IdCompare.vue'
 import NotHeard from './NotHeard.vue'
 import OfThisDevice from './OfThisDevice.vue'
@@ -63,10 +64,27 @@ const misnoted = computed(() => {
   return mayNote.value && noted != null && noted !== candidate.value?.serial
 })
 const tellsLoop = computed(() => target.value?.zone !== null && target.value?.zone?.loop !== null)
-const shownLoops = computed(() => [
-  { title: 'none shown', value: null as number | null },
-  ...(model.value?.loops ?? []).map((item) => ({ title: `loop ${item.loop}`, value: item.loop })),
-])
+/** Loops that a panel may show: those of the entry first, but what it shows besides is said, too. */
+const MOST_LOOPS = 8
+const shownLoops = computed(() => {
+  const own = (model.value?.loops ?? []).map(({ loop: number }) => number)
+  const others = Array.from({ length: MOST_LOOPS }, (_, index) => index + 1).filter(
+    (number) => !own.includes(number),
+  )
+  return [
+    { title: 'none shown', value: null as number | null },
+    ...own.map((value) => ({ title: `loop ${value}`, value })),
+    ...others.map((value) => ({ title: `loop ${value}, which its entry lacks`, value })),
+  ]
+})
+/** The loop that was shown and that its entry lacks; of a device that was compared with its sticker, not of any that was heard. */
+const untold = computed(() =>
+  judgement.value?.kind === 'refuse' &&
+  judgement.value.code === LOOP_UNTOLD &&
+  target.value?.device.sticker === candidate.value?.serial
+    ? (candidate.value?.heard?.loop ?? null)
+    : null,
+)
 
 /** Words of their own for what is neither this one nor plainly another. */
 const words: Readonly<Record<string, string>> = {
@@ -74,6 +92,7 @@ const words: Readonly<Record<string, string>> = {
   'look-alike': 'Nearly, but not it.',
   clash: 'Two at once.',
   'sticker-unsure': 'Read the sticker first.',
+  [LOOP_UNTOLD]: 'Another loop than its entry knows.',
 }
 const verdict = computed(() => {
   const now = judgement.value
@@ -295,6 +314,12 @@ function read(): void {
         wrongLoop ? `${target.name} is the ${target.loop?.name}, loop ${target.loop?.loop}.` : ''
       "
       class="loop"
+    />
+    <EntryIsWrong
+      v-if="untold !== null && model && target.loop"
+      :model="model"
+      :planned="target.loop"
+      :seen="untold"
     />
     <div class="acts">
       <v-btn v-if="mayNote" size="x-large" color="primary" class="text-none" @click="enrol.noteSticker">{{
