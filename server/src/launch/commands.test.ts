@@ -110,7 +110,9 @@ describe('people by command', () => {
     expect((await eve.call('GET', '/api/jobs')).body.jobs).toEqual([])
     expect((await eve.call('GET', `/api/jobs/${job}`)).status).toBe(404)
     // Its catalogue is its own: empty, until it describes what it has or takes the invented world in for practice.
-    expect((await eve.call('GET', '/api/catalogue')).body).toEqual({ entries: [], acts: [] })
+    expect((await eve.call('GET', '/api/catalogue')).body).toMatchObject({
+      ...{ entries: [], acts: [], leaflets: [] },
+    })
     expect(Number((await eve.call('POST', '/api/catalogue/world', {})).body.added)).toBeGreaterThan(100)
     expect((await eve.call('GET', '/api/catalogue')).body.acts).not.toEqual([])
     expect((await command('firm', 'add')).err).toContain('name the firm')
