@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiDownload, mdiFileUploadOutline } from '@mdi/js'
-import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { deviceHeadings, LIST_LIMIT, type DeviceColumn, type DeviceList, type DeviceRow } from '#core'
 import { api, ApiError } from '../line/api.ts'
 import { useSession } from '../line/session.ts'
@@ -76,6 +76,14 @@ async function read(): Promise<void> {
   }
 }
 
+// A list that is looked at is compared with what stands now, also where a colleague changes it meanwhile.
+watch(
+  () => session.catalogue,
+  () => {
+    if (list.value) void read()
+  },
+)
+
 function means(heading: string, column: DeviceColumn | 'nothing'): void {
   say(heading, column)
   void read()
@@ -92,15 +100,17 @@ async function take(): Promise<void> {
   }))
   try {
     await api('POST', '/api/catalogue/devices', { list: name.value.slice(-120), devices })
-    done.value = `${devices.length} ${devices.length === 1 ? 'device was' : 'devices were'} published. Jobs keep the entries they were planned with, and offer the newer ones.`
     list.value = null
+    // The next list is compared with what stands then.
+    await session.reloadCatalogue().catch(() => null)
+    done.value = `${devices.length} ${devices.length === 1 ? 'device was' : 'devices were'} published. Jobs keep the entries they were planned with, and offer the newer ones.`
     void remember()
   } catch (thrown) {
     const lines = thrown instanceof ApiError ? thrown.problems.slice(0, 5).map(({ message }) => message) : []
     trouble.value = [(thrown as Error).message, ...lines].join(' ')
-  } finally {
     // Where the line is gone the catalogue stays as it was; the next list is compared by the server once more.
     await session.reloadCatalogue().catch(() => null)
+  } finally {
     busy.value = false
   }
 }

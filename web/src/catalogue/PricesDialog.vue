@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiTagOutline, mdiDownload, mdiFileUploadOutline } from '@mdi/js'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import {
   LIST_LIMIT,
   readPriceList,
@@ -74,6 +74,14 @@ function read(): void {
   if (session.catalogue) list.value = readPriceList(text.value, session.catalogue, meanings())
 }
 
+// A list that is looked at is compared with what stands now, also where a colleague changes it meanwhile.
+watch(
+  () => session.catalogue,
+  () => {
+    if (list.value) read()
+  },
+)
+
 function means(heading: string, column: PriceColumn | 'nothing'): void {
   say(heading, column)
   read()
@@ -108,15 +116,17 @@ async function take(): Promise<void> {
   }))
   try {
     await api('POST', '/api/catalogue/prices', { prices })
-    done.value = `${prices.length} ${prices.length === 1 ? 'price was' : 'prices were'} taken. Jobs keep the entries they were planned with, and offer the newer ones.`
     list.value = null
+    // The next list is compared with what stands then.
+    await session.reloadCatalogue().catch(() => null)
+    done.value = `${prices.length} ${prices.length === 1 ? 'price was' : 'prices were'} taken. Jobs keep the entries they were planned with, and offer the newer ones.`
     void remember()
   } catch (thrown) {
     const lines = thrown instanceof ApiError ? thrown.problems.slice(0, 5).map(({ message }) => message) : []
     trouble.value = [(thrown as Error).message, ...lines].join(' ')
-  } finally {
     // Where the line is gone the catalogue stays as it was; the next list is compared by the server once more.
     await session.reloadCatalogue().catch(() => null)
+  } finally {
     busy.value = false
   }
 }
