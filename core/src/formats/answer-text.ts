@@ -2,22 +2,16 @@ import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { Cell, Choice, Form, Question } from '../draft/form.ts'
 import type { Answer } from '../draft/records.ts'
 import { sameJson } from '../units/canonical.ts'
+import { isRefused, type Refused } from './sheet-file.ts'
 
 /* An answer of a draft as one cell of a spreadsheet, and back. What could mean two things is refused, never guessed. */
 
 type Value = Answer['value']
 
-/** Why a cell says nothing that could be taken: what is allowed there. */
-export interface Refused {
-  readonly refused: string
-}
-/** Whether a cell was refused. */
-export const isRefused = (read: unknown): read is Refused =>
-  typeof read === 'object' && read !== null && 'refused' in read
-
 /** What a cell says where there is no answer to give: not stated, none, wired. */
 const NONE = '–'
-const noneWords: readonly string[] = [NONE, '-', 'none', 'not stated', 'wired', 'no']
+const nothing: readonly string[] = [NONE, '-', 'none', 'not stated']
+const noneWords: readonly string[] = [...nothing, 'wired', 'no']
 
 /** An answer as a cell; empty where a cell cannot say it, so that it stays as it is when the cell is read again. */
 export function answerText(question: Question, value: Value | undefined, catalogue: Catalogue): string {
@@ -31,9 +25,12 @@ export function answerText(question: Question, value: Value | undefined, catalog
 export function readAnswer(question: Question, text: string, catalogue: Catalogue): Value | Refused {
   const { form, unless } = question
   const cell = text.replace(/^'(?=[\s=+\-@])/, '').trim()
+  const word = cell.toLowerCase()
+  // Words may say anything: what says that there is nothing is no answer in words.
+  if (form.is === 'text' && unless !== '' && (nothing.includes(word) || word === unless.toLowerCase()))
+    return null
   const read = readForm(form, cell, catalogue)
   if (!isRefused(read)) return read
-  const word = cell.toLowerCase()
   if (unless !== '' && (noneWords.includes(word) || word === unless.toLowerCase())) return null
   return unless === '' ? read : { refused: `${read.refused}, or ${NONE} for “${unless}”` }
 }

@@ -90,6 +90,12 @@ describe('a list of devices', () => {
     ).toMatchObject({
       ...{ magnetGapMm: 22.5, checkInMinutes: 2.5 },
     })
+    // What says that there is nothing is no name of a variant, and no note.
+    for (const nothing of ['none', 'Not stated', '–', '-', 'no'])
+      expect(Object.keys(taken(read([{ ...contact, Variant: nothing }]).rows[0]).kept.entry)).not.toContain(
+        'variant',
+      )
+    expect(taken(read([{ ...contact, Note: 'none' }]).rows[0]).kept.entry).toMatchObject({ note: null })
     // Nothing that was left open is guessed.
     expect(Object.keys(kept.entry)).not.toContain('outdoor')
   })

@@ -14,8 +14,8 @@ import {
   type DraftOp,
 } from '../draft/records.ts'
 import { sameJson } from '../units/canonical.ts'
-import { answerText, isRefused, readAnswer } from './answer-text.ts'
-import { readSheet, writeSheet, type SheetFile, type SheetRow } from './sheet-file.ts'
+import { answerText, readAnswer } from './answer-text.ts'
+import { isRefused, readSheet, writeSheet, type SheetFile, type SheetRow } from './sheet-file.ts'
 
 /*
  * Devices of a catalogue as a spreadsheet: a row each, a column for each question that is asked of devices. A row is answered like a

@@ -2,7 +2,14 @@ import type { Catalogue } from '../catalogue/catalogue.ts'
 import { price as priceShape, type DeviceModel, type Price } from '../catalogue/schema.ts'
 import { sameJson } from '../units/canonical.ts'
 import { findModel } from './equipment-list.ts'
-import { readSheet, writeSheet, type SheetFile, type SheetRow } from './sheet-file.ts'
+import {
+  isRefused,
+  readSheet,
+  writeSheet,
+  type Refused,
+  type SheetFile,
+  type SheetRow,
+} from './sheet-file.ts'
 
 /* What devices cost, as a spreadsheet: out as the catalogue has it, in row by row. What could mean two things is asked, never guessed. */
 
@@ -69,13 +76,6 @@ function readRow(line: SheetRow<PriceColumn>, catalogue: Catalogue, seen: Map<st
     return { row, ok: false, reasons, text: line.cells.join(' | ').slice(0, 200) }
   return { row, ok: true, model, price: read.data, changed: !sameJson(model.price ?? null, read.data) }
 }
-
-/** Why a cell says nothing that could be taken. */
-interface Refused {
-  readonly refused: string
-}
-const isRefused = (read: unknown): read is Refused =>
-  typeof read === 'object' && read !== null && 'refused' in read
 
 function modelOf({ cell }: SheetRow<PriceColumn>, catalogue: Catalogue): DeviceModel | Refused {
   const byId = cell('id') === '' ? null : catalogue.get('device', cell('id'))

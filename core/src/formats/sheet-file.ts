@@ -27,6 +27,14 @@ export interface SheetFile<C extends string> {
   readonly trouble: string | null
 }
 
+/** Why a cell says nothing that could be taken. */
+export interface Refused {
+  readonly refused: string
+}
+/** Whether a cell was refused. */
+export const isRefused = (read: unknown): read is Refused =>
+  typeof read === 'object' && read !== null && 'refused' in read
+
 /** Largest table that is read, in characters. */
 export const LIST_LIMIT = 2_000_000
 

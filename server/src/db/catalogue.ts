@@ -114,6 +114,8 @@ export class CatalogueStore {
     const untold = current.filter(({ hash }) => !told.has(hash))
     const kept = [...(await this.byHashes([...told])), ...untold.map(keptOf)]
     const versions = [
+      // Whatever was offered since is written down: one that is in use and is not came after all that drafts tell of.
+      ...untold.map(({ hash }) => ({ hash, how: null, by: null, at: null, why: '' })),
       ...rows.map(({ hash, how, offeredBy, offeredAt, why }) => ({
         hash,
         how,
@@ -121,7 +123,6 @@ export class CatalogueStore {
         at: offeredAt,
         why,
       })),
-      ...untold.map(({ hash }) => ({ hash, how: null, by: null, at: null, why: '' })),
     ]
     return { versions, kept, current: current[0]?.hash ?? null }
   }

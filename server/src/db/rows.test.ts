@@ -197,6 +197,20 @@ describe('entries of a firm', () => {
         at: new Date('2026-05-02T00:00:00Z'),
       },
     ])
+    // A price came behind what was published, by a build that wrote nothing down: it is in use, so it is the latest.
+    const priced = { ...drafted, hash: 'drafted-priced'.padEnd(64, '0') }
+    await store.add([priced], null)
+    await source.query('UPDATE catalogue_entry SET current = (hash = ?) WHERE firm_id = ? AND entry_id = ?', [
+      ...[priced.hash, firm, 'family/drafted'],
+    ])
+    const { versions, current } = await store.versions('family/drafted')
+    expect([versions.map(({ hash, how }) => [hash, how]), current]).toEqual([
+      [
+        [priced.hash, null],
+        [drafted.hash, 'published'],
+      ],
+      priced.hash,
+    ])
     expect(await store.versions('family/packed')).toEqual({
       versions: [{ hash: packed.hash, how: null, by: null, at: null, why: '' }],
       kept: [expect.objectContaining({ hash: packed.hash })],
