@@ -2,7 +2,7 @@ import { onMounted, ref } from 'vue'
 import { beginDraft, type CatalogueEntry, type DescribedKind, type DraftList } from '#core'
 import { api } from '../../line/api.ts'
 import { useSession } from '../../line/session.ts'
-import { useBeginDraft } from './useBeginDraft.ts'
+import { useBeginDraft } from '../../line/useBeginDraft.ts'
 
 /** The firm’s drafts, and how one is begun: from nothing, like an entry, or to correct one. */
 export function useDrafts() {

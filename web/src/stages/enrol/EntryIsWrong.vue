@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { correctionBySeenLoop, jobInfo, type DeviceModel, type LoopEvent } from '#core'
-import { useBeginDraft } from '../../catalogue/draft/useBeginDraft.ts'
+import { useBeginDraft } from '../../line/useBeginDraft.ts'
 import { useSession } from '../../line/session.ts'
 import { useJob } from '../../store/job-store.ts'
 

@@ -2,8 +2,8 @@ import { v4 as uuid } from 'uuid'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { DRAFT_SCHEMA, type DraftOp } from '#core'
-import { api } from '../../line/api.ts'
-import { useSession } from '../../line/session.ts'
+import { api } from './api.ts'
+import { useSession } from './session.ts'
 
 /** Begins a draft by these ops and goes to it; what stands against it is said. */
 export function useBeginDraft() {
