@@ -347,6 +347,70 @@ export type {
 } from './wire/wire.ts'
 
 export { beginDraft, draftEntry, answerFrom } from './draft/entry.ts'
+export {
+  actedOut,
+  standing,
+  tried,
+  withShipped,
+  type ActedOut,
+  type Slot,
+  type TriedKey,
+} from './draft/at-panel/acted-out.ts'
+export {
+  landingsOf,
+  partsOf,
+  screenName,
+  templateOf,
+  type Landing,
+  type Mark,
+} from './draft/at-panel/display-read.ts'
+export {
+  cellsOfField,
+  cellsOfPointer,
+  cellsOfValues,
+  fieldCells,
+  fieldFrom,
+} from './draft/at-panel/field-cells.ts'
+export { knownAddresses, usualField } from './draft/at-panel/known-addresses.ts'
+export {
+  openPoints,
+  screenMap,
+  untriedKeys,
+  type OpenPoint,
+  type ScreenMap,
+} from './draft/at-panel/open-points.ts'
+export { alikeKeys, toldAlike, type Alike } from './draft/at-panel/alike.ts'
+export { rowed, rowOf } from './draft/at-panel/rows.ts'
+export { targetAt } from './draft/at-panel/slots.ts'
+export {
+  couldDecide,
+  passedOver,
+  toldSeen,
+  type Decides,
+  type Effect,
+  type SeenAfter,
+} from './draft/at-panel/seen-move.ts'
+export {
+  sketchOf,
+  toldOps,
+  toldScreen,
+  withTold,
+  type Sketch,
+  type SketchScreen,
+  type SketchWidget,
+  type Told,
+} from './draft/at-panel/sketch.ts'
+export {
+  askedKinds,
+  cellsAsked,
+  cellsFrom,
+  cellsOfBits,
+  widgetFrom,
+  type AskedKind,
+} from './draft/at-panel/widget-cells.ts'
+export { switchedOn } from './panel/machine.ts'
+export { display as panelDisplay } from './panel/display.ts'
+export type { Input as PanelInput, PanelState } from './panel/state.ts'
 export { correctionBySeenLoop } from './draft/seen-loop.ts'
 export {
   catalogueActInput,
@@ -359,6 +423,7 @@ export {
 } from './catalogue/standing.ts'
 export { ASSUMED } from './catalogue/entry-fields.ts'
 export { recalledIn } from './job/recalled.ts'
+export { formProblem } from './draft/form-problem.ts'
 export { findDelayRule } from './draft/delay-rule.ts'
 export type { Cell, Choice, Form, PlainForm, Question } from './draft/form.ts'
 export { isDescribed, questionsOf, type DescribedKind } from './draft/questions.ts'

@@ -153,7 +153,13 @@ function widgetProblems(look: Look, path: string, widget: Widget): void {
 const digits = ['0', '1', '2', '3', '4', '5', '6', '7', '8', '9']
 
 /** Every key that a question takes, one entry for each thing it does. */
-function widgetKeys({ letters, keys }: PanelInterface, widget: Widget): readonly string[] {
+export function widgetKeys(
+  {
+    letters,
+    keys,
+  }: { readonly letters?: PanelInterface['letters']; readonly keys: readonly (readonly string[])[] },
+  widget: Widget,
+): readonly string[] {
   const given = (...list: readonly (string | undefined)[]): string[] =>
     list.filter((key) => key !== undefined)
   const typed = digits.filter((digit) => keys.flat().includes(digit))

@@ -13,7 +13,7 @@ const address = z
 const numbers = z.tuple([z.number().int().min(0).max(999), z.number().int().min(0).max(999)])
 
 /** Fields that a panel does not ask of some response types. */
-const hideable = ['chime', 'report', 'supervise', 'transmissionDelay', 'fireGroup'] as const
+export const hideableFields = ['chime', 'report', 'supervise', 'transmissionDelay', 'fireGroup'] as const
 
 /** All that it says must hold. */
 const guard = z.strictObject({
@@ -26,7 +26,7 @@ const guard = z.strictObject({
   in: z.array(z.string().max(40)).max(60).optional(),
   not: z.array(z.string().max(40)).max(60).optional(),
   /** The response type of the zone pointed at hides this field. */
-  hides: z.enum(hideable).optional(),
+  hides: z.enum(hideableFields).optional(),
   /** Whether nothing is typed. */
   empty: z.boolean().optional(),
 })

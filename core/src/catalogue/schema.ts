@@ -14,7 +14,15 @@ import { interfaceSchema } from './interface-schema.ts'
 import { panelSchema } from './panel-schema.ts'
 
 export * from './entry-fields.ts'
-export type { Form, Guard, Move, Screen, Target, Widget } from './interface-schema.ts'
+export {
+  hideableFields,
+  type Form,
+  type Guard,
+  type Move,
+  type Screen,
+  type Target,
+  type Widget,
+} from './interface-schema.ts'
 export { settingKeys, zoneFields, type SettingKey, type ZoneField } from './panel-schema.ts'
 
 /*

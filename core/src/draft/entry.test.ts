@@ -288,6 +288,6 @@ describe('an entry from answers', () => {
     const reedling = catalogue.get('device', 'device/reedling')
     expect(id(answer(begin('device', reedling, true), 'name', 'Reedling II'))).toBe('device/reedling')
     expect(id(answer(begin('device', reedling), 'name', 'Reedling II'))).toBe('device/reedling-ii')
-    expect(describedKinds).toEqual(['device', 'receiver', 'family', 'panel'])
+    expect(describedKinds).toEqual(['device', 'receiver', 'family', 'panel', 'interface'])
   })
 })

@@ -1,9 +1,10 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import { readPack } from '../catalogue/pack.ts'
-import type { CatalogueEntry, DeviceModel } from '../catalogue/schema.ts'
+import type { CatalogueEntry, DeviceModel, PanelInterface } from '../catalogue/schema.ts'
 import { keepEntry, nextVersion, PACK_FORMAT, type KeptEntry } from '../catalogue/written.ts'
 import type { Problem } from '../units/problem.ts'
 import type { Form, KeyedForm, Question } from './form.ts'
+import { readPath, sketchAnswers, sketchEntry, toldOps } from './at-panel/sketch.ts'
 import { formProblem } from './form-problem.ts'
 import { panelBase, panelFromEntry, panelToEntry } from './panel-entry.ts'
 import { questionsOf, type DescribedKind } from './questions.ts'
@@ -120,10 +121,12 @@ function rawEntry(doc: DraftDocument, catalogue: Catalogue, questions: readonly 
     id: idOf(doc, catalogue),
     version: versionOf(doc, catalogue),
     ...bases[kind](answers, catalogue),
+    ...(kind === 'interface' ? sketchEntry(doc) : {}),
   }
   for (const { path, form } of questions) {
     const value = answers.get(path)
-    if (value == null) continue
+    // Of an interface its sketch has said all but its name.
+    if (value == null || (kind === 'interface' && !named.includes(path))) continue
     const plain = form.is === 'rows' || form.is === 'group' ? withoutEmpty(value) : value
     put(raw, path, toEntry[path]?.(plain) ?? plain)
   }
@@ -139,12 +142,16 @@ function rawEntry(doc: DraftDocument, catalogue: Catalogue, questions: readonly 
   return raw
 }
 
+/** What is said of an interface besides its sketch. */
+const named: readonly string[] = ['maker', 'name', 'regions']
+
 type Answers = ReadonlyMap<string, Answer['value']>
 
 /** What is not asked, since it follows from what is. */
 const bases: Readonly<Record<DescribedKind, (answers: Answers, catalogue: Catalogue) => Raw>> = {
   family: () => ({}),
   receiver: () => ({}),
+  interface: () => ({}),
   panel: () => structuredClone(panelBase),
   device(answers, catalogue) {
     const family = catalogue.get('family', (answers.get('family') as string | null | undefined) ?? null)
@@ -217,9 +224,12 @@ function versionOf(doc: DraftDocument, catalogue: Catalogue): string {
 function byQuestion({ path, message }: Problem, id: string, questions: readonly Question[]): Problem {
   const field = path.startsWith(`${id}.`) ? path.slice(id.length + 1) : path
   const at = questions
-    .filter((one) => field === one.path || field.startsWith(`${one.path}.`))
+    .filter((one) => {
+      const path = readPath(one.path)
+      return field === path || field.startsWith(`${path}.`)
+    })
     .toSorted((a, b) => b.path.length - a.path.length)[0]
-  const rest = at ? field.slice(at.path.length + 1) : field
+  const rest = at ? field.slice(readPath(at.path).length + 1) : field
   const row = /^(\d+)(?:\.(.+))?$/.exec(rest)
   const where = row
     ? `${String(Number(row[1]) + 1)}${row[2] ? `, ${row[2]}` : ''}: `
@@ -259,7 +269,8 @@ export function beginDraft(
     const asked = questionsOf(doc, catalogue).filter(
       ({ path }) => !doc.records[`answer:${path}`] && (corrects || !ownAlone.includes(path)),
     )
-    if (asked.length === 0) return ops
+    if (asked.length === 0)
+      return like.kind === 'interface' ? [...ops, ...atPanelOps(like, { doc, catalogue })] : ops
     const more = asked.map(({ path }): DraftOp => {
       const record = {
         id: `answer:${path}`,
@@ -278,8 +289,23 @@ export function beginDraft(
   }
 }
 
+/** What was told of an interface at the panel, and of which: what no question of a leaflet answers. */
+function atPanelOps(
+  like: PanelInterface,
+  { doc, catalogue }: { readonly doc: DraftDocument; readonly catalogue: Catalogue },
+): readonly DraftOp[] {
+  const panel = catalogue.entries.find((one) => one.kind === 'panel' && one.interface === like.id)
+  return toldOps(doc, [...sketchAnswers(like), ['panel', panel?.id ?? null]])
+}
+
 /** What an entry says to a question; null where it says nothing. */
 export function answerFrom(entry: CatalogueEntry, path: string): Answer['value'] {
+  return entry.kind === 'interface' && !named.includes(path)
+    ? (sketchAnswers(entry).find(([told]) => told === readPath(path))?.[1] ?? null)
+    : leafletAnswer(entry, path)
+}
+
+function leafletAnswer(entry: CatalogueEntry, path: string): Answer['value'] {
   const value = path.split('.').reduce<unknown>((at, key) => (isPlain(at) ? at[key] : undefined), entry)
   if (value == null || (emptyIsNone.includes(path) && Array.isArray(value) && value.length === 0)) return null
   if (entry.kind === 'family' && path === 'sticker') {

@@ -39,6 +39,9 @@ export function formProblem(form: Form, value: Value): string {
       return wordsProblem(value)
     case 'response-types':
       return typesProblem(value)
+    // Its displays are checked as the whole that they make.
+    case 'at-panel':
+      return ''
   }
 }
 

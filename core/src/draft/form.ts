@@ -48,6 +48,8 @@ export type Form =
   | { readonly is: 'word-list' }
   /** What a trip does, type by type and mode by mode. */
   | { readonly is: 'response-types' }
+  /** Told at the panel, key by key. */
+  | { readonly is: 'at-panel' }
 
 /** What is keyed for each of a few choices; which they are tells another cell of the row. */
 export interface KeyedForm {

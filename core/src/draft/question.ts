@@ -9,6 +9,8 @@ export interface Asked {
   readonly catalogue: Catalogue
   /** The answer to another question; undefined where it is not answered. */
   readonly of: (path: string) => Answer['value'] | undefined
+  /** Paths of all that is answered, in the order of their names. */
+  readonly paths: () => readonly string[]
 }
 
 type FormOf<Is extends PlainForm['is']> = Extract<Form, { readonly is: Is }>

@@ -5,6 +5,11 @@ import type { DescribedKind } from '#core'
 const emit = defineEmits<{ begin: [kind: DescribedKind]; list: [] }>()
 const kinds = [
   { kind: 'panel', title: 'A panel', says: 'its numbers, types, times, names, and how it is keyed' },
+  {
+    kind: 'interface',
+    title: 'How a panel is keyed',
+    says: 'told at the panel: each key, and what it then shows',
+  },
   { kind: 'device', title: 'A device', says: 'contact, motion, smoke, fob, keypad, siren…' },
   { kind: 'receiver', title: 'A receiver or bridge', says: 'what it hears and holds' },
   {

@@ -11,16 +11,19 @@ import {
   draftInfo,
   questionsOf,
   sourceOps,
+  toldOps,
   type Answer,
   type LeafletWire,
   type PublishedDraft,
   type Question,
+  type Told,
 } from '#core'
 import { api, ApiError } from '../../line/api.ts'
 import LeafletList from '../../leaflets/LeafletList.vue'
 import LeafletPages from '../../leaflets/LeafletPages.vue'
 import { useSession } from '../../line/session.ts'
 import AnswerField from './AnswerField.vue'
+import AtPanel from './panel/AtPanel.vue'
 import DelayField from './DelayField.vue'
 import GroupField from './GroupField.vue'
 import IdRule from './IdRule.vue'
@@ -55,11 +58,16 @@ const info = computed(() => draftInfo(doc.value))
 const questions = computed(() => (catalogue.value ? questionsOf(doc.value, catalogue.value) : []))
 /** An entry of fewer parts is seen at a glance; of more of them it is shown what is open where. */
 const MOST_UNLED = 7
+/** Asked one by one: what is told at the panel is asked there. */
+const single = computed(() =>
+  questions.value.filter(({ path, form }) => form.is !== 'at-panel' || path === 'start'),
+)
 const sections = computed(() => {
-  const names = [...new Set(questions.value.map(({ section }) => section))]
+  const names = [...new Set(single.value.map(({ section }) => section))]
   return names.map((name) => {
-    const of = questions.value.filter(({ section }) => section === name)
-    const owed = of.filter(({ path }) => result.value.missing.includes(path) || fault(path) !== '').length
+    const of = single.value.filter(({ section }) => section === name)
+    const all = questions.value.filter(({ section }) => section === name)
+    const owed = all.filter(({ path }) => result.value.missing.includes(path) || fault(path) !== '').length
     return { name, questions: of, owed }
   })
 })
@@ -86,7 +94,7 @@ const asked = computed(() => new Map(questions.value.map((one) => [one.path, one
 const assumed = computed(
   () => questions.value.filter(({ path }) => answerTo(doc.value, path)?.source === ASSUMED).length,
 )
-const done = computed(() => questions.value.filter(({ path }) => answerTo(doc.value, path) !== null).length)
+const done = computed(() => single.value.filter(({ path }) => answerTo(doc.value, path) !== null).length)
 const saved = computed(
   () =>
     ({
@@ -100,6 +108,8 @@ const saved = computed(
 function value(path: string): Answer['value'] | undefined {
   return answerTo(doc.value, path)?.value
 }
+/** Where a question stands on this page: what is told at the panel stands there. */
+const placed = (path: string): string => (asked.value.get(path)?.form.is === 'at-panel' ? 'start' : path)
 function fault(path: string): string {
   return result.value.problems
     .filter((one) => one.path === path)
@@ -123,6 +133,11 @@ function unlike({ path, unless }: Question): string | null {
 }
 function answer(path: string, to: Answer['value'] | undefined): void {
   draft.edit('draft.answer', answerOps(doc.value, path, to))
+}
+
+/** What was told at the panel, all of it at once: one step to take back. */
+function tell(told: readonly Told[]): void {
+  draft.edit('draft.answer', [...toldOps(doc.value, told)])
 }
 
 async function publish(): Promise<void> {
@@ -234,8 +249,15 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
                 {{ one.why }} <span class="leaflet">On a leaflet: {{ one.leaflet }}.</span>
               </p>
               <fieldset :disabled="closed !== null || looksOn" class="answer">
+                <AtPanel
+                  v-if="one.form.is === 'at-panel'"
+                  :doc="doc"
+                  :catalogue="catalogue"
+                  :locked="closed !== null || looksOn"
+                  @tell="tell"
+                />
                 <RowsField
-                  v-if="one.form.is === 'rows'"
+                  v-else-if="one.form.is === 'rows'"
                   :form="one.form"
                   :value="value(one.path)"
                   :label="one.ask"
@@ -300,7 +322,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
                   >{{ value(one.path) === null ? '✓ ' : '' }}{{ one.unless }}</v-btn
                 >
                 <SourceField
-                  v-if="value(one.path) != null"
+                  v-if="value(one.path) != null && one.form.is !== 'at-panel'"
                   :source="answerTo(doc, one.path)?.source ?? ''"
                   :label="one.ask"
                   @said="draft.edit('draft.source', sourceOps(doc, one.path, $event))"
@@ -317,7 +339,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
           <div class="sheet pa-4">
             <h2>{{ result.kept ? 'Ready to publish' : 'Still needed' }}</h2>
             <p class="quiet">
-              {{ done }} of {{ questions.length }} questions answered. What is left open counts as not stated,
+              {{ done }} of {{ single.length }} questions answered. What is left open counts as not stated,
               never as a guess.
             </p>
             <p v-if="assumed > 0" class="text-warning">
@@ -326,10 +348,12 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
             </p>
             <ul v-if="result.missing.length + result.problems.length > 0" class="owed">
               <li v-for="path in result.missing" :key="path">
-                <a :href="`#q-${path}`">○ {{ asked.get(path)?.ask }}</a>
+                <a :href="`#q-${placed(path)}`">○ {{ asked.get(path)?.ask }}</a>
               </li>
               <li v-for="problem in result.problems" :key="problem.path + problem.message">
-                <a v-if="problem.path" :href="`#q-${problem.path}`">■ {{ asked.get(problem.path)?.ask }}</a>
+                <a v-if="problem.path" :href="`#q-${placed(problem.path)}`"
+                  >■ {{ asked.get(problem.path)?.ask }}</a
+                >
                 <span v-else>■ This entry</span>
                 <span class="quiet"> {{ problem.message }}</span>
               </li>

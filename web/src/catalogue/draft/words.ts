@@ -6,6 +6,7 @@ export const kindWords: Readonly<Record<string, string>> = {
   receiver: 'receiver',
   family: 'radio family',
   panel: 'panel',
+  interface: 'way of keying',
 }
 
 /** An answer in a line, to lay beside another. */
