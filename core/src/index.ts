@@ -137,6 +137,7 @@ export type {
   LoopEvent,
   EntryKind,
   Family,
+  PanelInterface,
   PanelModel,
   ReceiverModel,
   Trip,
@@ -423,6 +424,7 @@ export {
 } from './catalogue/standing.ts'
 export { ASSUMED } from './catalogue/entry-fields.ts'
 export { recalledIn } from './job/recalled.ts'
+export { sampleJob } from './draft/sample-plan.ts'
 export { formProblem } from './draft/form-problem.ts'
 export { findDelayRule } from './draft/delay-rule.ts'
 export type { Cell, Choice, Form, PlainForm, Question } from './draft/form.ts'

@@ -1,20 +1,23 @@
 import type { Question } from './form.ts'
 import { textCell, maybe } from './panel-cells.ts'
+import { knownAddresses } from './at-panel/known-addresses.ts'
 import { readPath, toldParts } from './at-panel/sketch.ts'
 import { beginning, choices, oneOf, section, whole, words, type Asked } from './question.ts'
 
 const atPanel = { is: 'at-panel' } as const
 
 /** How a panel is keyed: what a leaflet says of its display and keys; the displays themselves are told at the panel. */
-export function interfaceQuestions({ of, paths }: Asked): Question[] {
+export function interfaceQuestions({ catalogue, of, paths }: Asked): Question[] {
   const keys = String(of('keys') ?? '')
     .split(/\s+/)
     .filter((key) => key !== '')
     .map((key) => ({ value: key, title: key }))
+  const panel = catalogue.get('panel', (of('panel') as string | null | undefined) ?? null)
+  const known = panel ? knownAddresses(panel) : []
   const fields = paths()
     .filter((path) => path.startsWith('fields.'))
     .map((path) => readPath(path).slice('fields.'.length))
-    .map((at) => ({ value: at, title: at }))
+    .map((at) => ({ value: at, title: known.find(({ address }) => address === at)?.title ?? at }))
   const letters = of('letters.keys') != null
   const told = paths().filter((path) => toldParts.some((part) => path.startsWith(`${part}.`)))
   return [
@@ -136,8 +139,8 @@ export function interfaceQuestions({ of, paths }: Asked): Question[] {
     ...section('At the panel', [
       {
         path: 'start',
-        ask: 'What does it show at rest?',
-        why: 'From here key after key is tried on the panel and here.',
+        ask: 'What does it show, key after key?',
+        why: 'Stand before the panel. It begins with the display at rest; a screen and a key at a time, the menu is drawn.',
         leaflet: 'nowhere: look at the panel',
         form: atPanel,
       },

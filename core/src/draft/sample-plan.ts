@@ -1,5 +1,11 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { DeviceClass, DeviceModel, PanelModel, ResponseType } from '../catalogue/schema.ts'
+import type {
+  DeviceClass,
+  DeviceModel,
+  PanelInterface,
+  PanelModel,
+  ResponseType,
+} from '../catalogue/schema.ts'
 import { keepEntry } from '../catalogue/written.ts'
 import type { Finding } from '../findings/finding.ts'
 import { judge } from '../findings/judge.ts'
@@ -15,7 +21,7 @@ import { programmingSheet } from '../programming/sheet.ts'
 import { firstDelays } from '../response/first-delays.ts'
 import { tripsOf, type ModeTrip } from '../response/modes.ts'
 import { systemOf } from '../system/system.ts'
-import { numberAll } from '../zones/number-all.ts'
+import { numberAll, type NumberingPlan } from '../zones/number-all.ts'
 import { printNumber } from '../zones/numbers.ts'
 
 /* What a panel makes of a small house: eight devices of the catalogue numbered, typed, named, judged and written on its sheet. */
@@ -65,8 +71,16 @@ export interface SamplePlan {
 
 const rankOf: Readonly<Record<Fit['verdict'], number>> = { works: 0, loss: 1, unknown: 2, no: 3 }
 
-/** A small house planned on a panel that need not be in the catalogue yet, in a region that it is made for. */
-export function samplePlan(panel: PanelModel, catalogue: Catalogue, now: string): SamplePlan {
+/** What a small house needs, with the device that suits each best, and its plan on a panel. */
+interface SampleHouse {
+  readonly chosen: readonly { readonly wish: Wish; readonly best: Tried | null }[]
+  readonly planned: JobDocument
+  readonly plan: NumberingPlan
+  readonly whole: Catalogue
+}
+
+/** Plans the small house on a panel that need not be in the catalogue yet. */
+function sampleHouse(panel: PanelModel, catalogue: Catalogue): SampleHouse {
   const whole = catalogue.with([keepEntry(panel)])
   const empty = emptyJob(panel, whole)
   const chosen = wishes.map((wish) => ({ wish, best: bestFor(wish.class, empty, whole) }))
@@ -82,7 +96,25 @@ export function samplePlan(panel: PanelModel, catalogue: Catalogue, now: string)
     newId: () => `zone:${(count += 1)}`,
     houseRules: defaultHouseRules,
   })
-  const planned = taken(doc, plan.ops)
+  return { chosen, plan, whole, planned: taken(doc, plan.ops) }
+}
+
+/** The small house as a job on a panel that is keyed by an interface which need not be in the catalogue yet, with the catalogue for it. */
+export function sampleJob(
+  keyed: PanelInterface,
+  panel: PanelModel,
+  catalogue: Catalogue,
+): { readonly doc: JobDocument; readonly catalogue: Catalogue } {
+  const { planned, whole } = sampleHouse(
+    { ...panel, interface: keyed.id },
+    catalogue.with([keepEntry(keyed)]),
+  )
+  return { doc: planned, catalogue: whole }
+}
+
+/** A small house planned on a panel that need not be in the catalogue yet, in a region that it is made for. */
+export function samplePlan(panel: PanelModel, catalogue: Catalogue, now: string): SamplePlan {
+  const { chosen, plan, whole, planned } = sampleHouse(panel, catalogue)
   const sheet = programmingSheet(planned, whole, defaultHouseRules)
   const names = new Map(recordsOf(planned, 'device').map(({ id, model }) => [id, nameOf(model, whole)]))
   return {

@@ -1,5 +1,5 @@
 import type { Target } from '../../catalogue/schema.ts'
-import { isBeep, toldScreen, type Sketch, type Told } from './sketch.ts'
+import { isBeep, takenKeys, toldScreen, type Sketch, type Told } from './sketch.ts'
 
 /* Keys that act alike on all displays that do not say otherwise. */
 
@@ -10,6 +10,8 @@ export interface Alike {
   readonly screens: readonly string[]
 }
 
+/** Of the displays on which a key was tried at least this part must say the same. */
+const LEAST_PART = 0.5
 /** On how many displays a key must do the same before it is asked whether it does so everywhere. */
 const ALIKE_FROM = 3
 
@@ -27,8 +29,16 @@ export function alikeKeys(sketch: Sketch): readonly Alike[] {
   const most = [...seen.values()].toSorted((a, b) => b.screens.length - a.screens.length)
   return most.filter(
     ({ key, screens }, index) =>
-      screens.length >= ALIKE_FROM && most.findIndex((one) => one.key === key) === index,
+      screens.length >= ALIKE_FROM &&
+      screens.length >= LEAST_PART * triedOn(sketch, key) &&
+      most.findIndex((one) => one.key === key) === index,
   )
+}
+
+/** On how many displays a key is free: what is asked there does not take it. */
+function triedOn(sketch: Sketch, key: string): number {
+  const all = Object.values(sketch.screens)
+  return all.filter((screen) => !takenKeys(sketch, screen).includes(key) && !isBeep(screen.keys[key])).length
 }
 
 /** A key acts alike on all displays: those that said the same say it no more, nor those of which somebody says so. */

@@ -391,7 +391,11 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
             </template>
           </div>
           <div v-if="result.kept" class="sheet pa-4">
-            <TryOut :entry="result.kept.entry" :catalogue="catalogue" />
+            <TryOut
+              :entry="result.kept.entry"
+              :catalogue="catalogue"
+              :panel="typeof value('panel') === 'string' ? String(value('panel')) : null"
+            />
           </div>
         </aside>
       </div>

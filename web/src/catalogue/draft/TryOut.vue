@@ -10,10 +10,13 @@ import {
   type CatalogueEntry,
 } from '#core'
 import { verdictLook } from '../../shared/severity.ts'
+import TryKeyed from './panel/TryKeyed.vue'
 import BehaviourStrip from '../../stages/zones/BehaviourStrip.vue'
 
 /** What an entry does, before it counts. */
-const props = defineProps<{ entry: CatalogueEntry; catalogue: Catalogue }>()
+const props = defineProps<{ entry: CatalogueEntry; catalogue: Catalogue; panel?: string | null }>()
+/** The panel that is keyed so, where it is described. */
+const keyed = computed(() => props.catalogue.get('panel', props.panel ?? null))
 const tried = computed(() =>
   props.entry.kind === 'device' ? triedWithPanels(props.entry, props.catalogue) : [],
 )
@@ -67,6 +70,12 @@ const events = computed(() =>
       </p>
       <p v-else class="quiet">
         Type another sticker of this family, also a wrong one: it is read or refused as it will be on site.
+      </p>
+    </template>
+    <template v-else-if="entry.kind === 'interface'">
+      <TryKeyed v-if="keyed" :entry="entry" :panel="keyed" :catalogue="catalogue" />
+      <p v-if="keyed && keyed.interface !== entry.id" class="quiet">
+        Once it is published, correct {{ keyed.name }} and choose it there: then its sheets are proven.
       </p>
     </template>
     <template v-else-if="sample">

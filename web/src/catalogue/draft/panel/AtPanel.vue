@@ -90,8 +90,8 @@ const begins = computed(() => {
   const [a, b] = [row[1].screens.indexOf(from), row[1].screens.indexOf(to)]
   return b > a ? ('next' as const) : b >= 0 && b < a ? ('previous' as const) : ('no' as const)
 })
-function edited(told: readonly Told[]): void {
-  panel.say(told)
+async function edited(told: readonly Told[]): Promise<void> {
+  await panel.say(told)
   editing.value = null
 }
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Graph, layout } from '@dagrejs/dagre'
-import { computed } from 'vue'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { screenMap, type Sketch } from '#core'
 
 /** The map of the displays that were told: where each leads, and what is open. */
@@ -41,6 +41,21 @@ function place(graph: Graph, name: string) {
   const { x, y, width, height } = graph.node(name) as Record<'x' | 'y' | 'width' | 'height', number>
   return { x: x - width / 2, y: y - height / 2, width, height }
 }
+const frame = useTemplateRef<HTMLElement>('frame')
+/** Where one stands is in view. */
+watch(
+  [() => props.here, drawn],
+  async () => {
+    await nextTick()
+    const node = drawn.value.nodes.find(({ name }) => name === props.here)
+    if (node && frame.value)
+      frame.value.scrollTo({
+        left: node.x + node.width / 2 - frame.value.clientWidth / 2,
+        top: node.y + node.height / 2 - frame.value.clientHeight / 2,
+      })
+  },
+  { immediate: true, flush: 'post' },
+)
 const cut = (line: string): string => (line.length > 26 ? `${line.slice(0, 25)}…` : line)
 function words({ name, open, untried }: (typeof map.value.screens)[number]): string {
   const left = [
@@ -52,7 +67,7 @@ function words({ name, open, untried }: (typeof map.value.screens)[number]): str
 </script>
 
 <template>
-  <div class="map" tabindex="0" role="group" aria-label="Map of the displays">
+  <div ref="frame" class="map" tabindex="0" role="group" aria-label="Map of the displays">
     <svg
       v-if="drawn.nodes.length > 0"
       :width="drawn.width"

@@ -79,24 +79,44 @@ const joined = computed(() => {
 })
 const lines = computed(() => (before ? templates.value : templateOf(props.lines, joined.value)))
 
-/** What a part of the display may be, in words. */
+/** Numbers that displays go by, as most panels have them. */
 const usual = ['zone', 'fob', 'keypad', 'siren', 'area']
-const meanings = computed(() => {
-  const numbers = [...new Set([...Object.keys(props.sketch.pointers), ...usual])]
-  const shown = [...new Set([...Object.keys(props.sketch.fields), ...addresses.value])]
+const stored = [
+  { value: 'buf', title: 'typed, else stored, as it names it' },
+  { value: 'raw', title: 'typed, else stored, as it was typed' },
+  { value: 'value', title: 'stored, as it names it' },
+  { value: 'typed', title: 'what is typed' },
+]
+/** What can stand on a display besides text, by what is asked there. */
+const standing: Partial<Readonly<Record<AskedKind, typeof stored>>> = {
+  jump: [{ value: 'typed', title: 'what is typed' }],
+  code: [{ value: 'typed', title: 'what is typed' }],
+  ...{ number: stored, text: stored, words: stored, serial: stored },
+  yesno: [{ value: 'value', title: 'stored, as it names it' }],
+  choice: [
+    { value: 'row', title: 'the one of the list' },
+    { value: 'value', title: 'stored, as it names it' },
+  ],
+  options: [{ value: 'lit', title: 'the lights that are on' }],
+}
+/** What a part of the display may be: numbers where it is digits, else what the question shows. */
+function meanings({ text, pointers }: (typeof parts.value)[number]) {
+  const isNumber = /^\d+$/.test(text)
+  const more = usual.filter((name) => isNumber && text.length <= 3 && !props.sketch.pointers[name])
+  const shown = kind.value === 'summary' || kind.value === 'menu' ? Object.keys(props.sketch.fields) : []
   return [
     { value: '', title: 'always the same' },
-    ...numbers.map((name) => ({ value: name, title: `the number of the ${name}` })),
-    { value: 'typed', title: 'what is typed' },
-    { value: 'buf', title: 'what is typed, else what is stored, as it names it' },
-    { value: 'raw', title: 'what is typed, else what is stored, as it was typed' },
-    { value: 'value', title: 'what is stored, as it names it' },
-    { value: 'row', title: 'one of its list' },
-    { value: 'lit', title: 'the lights that are on' },
-    { value: 'live', title: 'changes by itself' },
-    ...shown.map((at) => ({ value: `@${at}@`, title: `what is stored as ${titleOf(at)}` })),
+    ...[...pointers, ...more].map((name) => ({ value: name, title: `the number of the ${name}` })),
+    ...((kind.value && standing[kind.value]) ?? []),
+    ...shown.map((at) => ({ value: `@${at}@`, title: `stored as ${titleOf(at)}` })),
+    ...(text === '' ? [] : [{ value: 'live', title: 'changes by itself' }]),
   ]
-})
+}
+/** Where nothing is stored or listed, words are text. */
+const asksValue = computed(() => !['menu', 'jump', 'code', 'busy'].includes(kind.value ?? 'menu'))
+const askedParts = computed(() =>
+  parts.value.filter(({ text }) => asksValue.value || !/^\p{L}+$/u.test(text)),
+)
 function meaning(part: (typeof parts.value)[number], is: string): void {
   const { [place(part)]: _was, ...others } = marks.value
   marks.value =
@@ -236,17 +256,25 @@ const kindItems = Object.entries(askedKinds).map(([value, { title, why }]) => ({
         class="mono"
       />
     </template>
-    <template v-else>
-      <h4>A display that was not told yet. What of it changes?</h4>
-      <p class="quiet">Numbers are offered as what they could be; all else is taken to be always the same.</p>
+    <h4>{{ before ? 'What is asked here?' : 'A display that was not told yet. What is asked here?' }}</h4>
+    <v-select
+      :model-value="kind"
+      :items="kindItems"
+      label="What is asked here"
+      hide-details="auto"
+      :error-messages="tried && kind === null ? faults.asked : ''"
+      @update:model-value="choose"
+    />
+    <template v-if="!before && kind">
+      <h4>What of it changes?</h4>
+      <p class="quiet">What is not said here is always the same.</p>
       <div class="parts">
         <v-select
-          v-for="part in parts"
+          v-for="part in askedParts"
           :key="place(part)"
           :model-value="marks[place(part)]?.is ?? ''"
-          :items="meanings"
-          :label="part.text === '' ? `Behind line ${part.line + 1}` : `“${part.text}”`"
-          :aria-label="part.text === '' ? `Behind line ${part.line + 1}` : `What “${part.text}” is`"
+          :items="meanings(part)"
+          :label="part.text === '' ? `Behind line ${part.line + 1}` : `What “${part.text}” is`"
           density="compact"
           hide-details
           class="part"
@@ -257,15 +285,6 @@ const kindItems = Object.entries(askedKinds).map(([value, { title, why }]) => ({
         <template v-for="(line, index) in lines" :key="index">{{ line }}<br /></template>
       </p>
     </template>
-    <h4>What is asked here?</h4>
-    <v-select
-      :model-value="kind"
-      :items="kindItems"
-      label="What is asked here"
-      hide-details="auto"
-      :error-messages="tried && kind === null ? faults.asked : ''"
-      @update:model-value="choose"
-    />
     <GroupField
       v-if="kind && form.length > 0"
       :cells="form"

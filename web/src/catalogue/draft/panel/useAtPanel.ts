@@ -1,4 +1,4 @@
-import { computed, ref, shallowRef, type Ref } from 'vue'
+import { computed, nextTick, ref, shallowRef, type Ref } from 'vue'
 import {
   actedOut,
   alikeKeys,
@@ -95,9 +95,11 @@ export function useAtPanel(
   const shows = computed(() => (here.value && acted.value ? panelDisplay(acted.value.panel, here.value) : []))
 
   /** Tells it, and goes on with what then stands. */
-  function say(told: readonly Told[]): void {
+  async function say(told: readonly Told[]): Promise<void> {
     const before = acted.value
     tell(told)
+    // The page that holds the draft hands it down again.
+    await nextTick()
     if (before && acted.value && at.value) at.value = withShipped(acted.value, before, at.value)
   }
 
@@ -155,10 +157,10 @@ export function useAtPanel(
   }
 
   /** A new display is told; the first of all is the one at rest. */
-  function toldNew(told: readonly Told[], name: string, lines: readonly string[]): void {
+  async function toldNew(told: readonly Told[], name: string, lines: readonly string[]): Promise<void> {
     const isFirst = sketch.value.start === ''
     const after = withTold(sketch.value, told)
-    say(isFirst ? [...told, ['start', name]] : told)
+    await say(isFirst ? [...told, ['start', name]] : told)
     const landing = landingsOf(after, lines).find((one) => one.screen === name && one.says === '') ?? {
       ...{ screen: name, pointers: {}, says: '', typed: null },
     }
@@ -190,14 +192,14 @@ export function useAtPanel(
   })
 
   function done(to: Landing): void {
-    if (acted.value) at.value = standing(acted.value, last.value?.from ?? at.value, to)
+    if (acted.value) at.value = standing(acted.value, at.value ?? last.value?.from ?? null, to)
     last.value = null
     trouble.value = ''
     step.value = { is: 'keys' }
   }
 
   /** Puts down what the key did. */
-  function putDown(to: Landing, how: How): void {
+  async function putDown(to: Landing, how: How): Promise<void> {
     const slot = last.value?.said.slot
     if (!last.value || !slot) {
       done(to)
@@ -212,19 +214,19 @@ export function useAtPanel(
     const told = toldSeen(sketch.value, slot, { seen, decides: how.decides })
     if ('problem' in told) trouble.value = `“${to.screen}” ${told.problem}.`
     else {
-      say(told)
+      await say(told)
       done(to)
     }
   }
 
   /** The display that was shown is passed over when this holds. */
-  function putPassed(to: Landing, guard: Decides['guard']): void {
-    if (passed.value) say(passedOver(sketch.value, passed.value.screen, guard))
+  async function putPassed(to: Landing, guard: Decides['guard']): Promise<void> {
+    if (passed.value) await say(passedOver(sketch.value, passed.value.screen, guard))
     done(to)
   }
 
   /** The display that was shown comes before both, or behind both. */
-  function putElsewhere(to: Landing, where: 'before' | 'behind'): void {
+  async function putElsewhere(to: Landing, where: 'before' | 'behind'): Promise<void> {
     const from = last.value?.from.screen
     if (!passed.value || from === undefined) return
     const told =
@@ -233,13 +235,13 @@ export function useAtPanel(
         : rowed(sketch.value, to.screen, passed.value.screen)
     if ('problem' in told) trouble.value = `“${passed.value.screen}” ${told.problem}.`
     else {
-      say(told)
+      await say(told)
       done(to)
     }
   }
 
-  function sayAlike(one: Alike, is: boolean): void {
-    if (is) say(toldAlike(sketch.value, one))
+  async function sayAlike(one: Alike, is: boolean): Promise<void> {
+    if (is) await say(toldAlike(sketch.value, one))
     else refused.value = [...refused.value, nameOf(one)]
   }
 
