@@ -247,6 +247,7 @@ export { panelSettings } from './response/panel-settings.ts'
 export { lowerFirst, upperFirst } from './units/words.ts'
 
 export { programmingSheet } from './programming/sheet.ts'
+export { NO_PLACE } from './panel/route.ts'
 export { CLEAN_START, panelSheet, WAY_OUT } from './panel/sheet.ts'
 export type { PanelSheet, SheetLine, SheetStart } from './panel/sheet.ts'
 export { auditFor } from './panel/audit.ts'

@@ -4,7 +4,8 @@ import type { CatalogueEntry, DeviceModel, PanelInterface } from '../catalogue/s
 import { keepEntry, nextVersion, PACK_FORMAT, type KeptEntry } from '../catalogue/written.ts'
 import type { Problem } from '../units/problem.ts'
 import type { Form, KeyedForm, Question } from './form.ts'
-import { readPath, sketchAnswers, sketchEntry, toldOps } from './at-panel/sketch.ts'
+import { openPoints, type OpenPoint } from './at-panel/open-points.ts'
+import { readPath, sketchAnswers, sketchEntry, sketchOf, toldOps, writtenPath } from './at-panel/sketch.ts'
 import { formProblem } from './form-problem.ts'
 import { panelBase, panelFromEntry, panelToEntry } from './panel-entry.ts'
 import { questionsOf, type DescribedKind } from './questions.ts'
@@ -84,6 +85,8 @@ export function draftEntry(doc: DraftDocument, catalogue: Catalogue): DraftEntry
     return message === '' ? [] : [{ path, message }]
   })
   if (missing.length + odd.length > 0) return { kept: null, problems: odd, missing }
+  const open = info.kind === 'interface' ? openPoints(sketchOf(doc)) : []
+  if (open.length > 0) return { kept: null, problems: open.map(openProblem), missing }
   const raw = rawEntry(doc, catalogue, questions)
   const others = catalogue.entries.filter(({ id }) => id !== raw.id)
   const read = readPack({ kapellePack: PACK_FORMAT, title: 'draft', entries: [raw] }, others)
@@ -95,6 +98,11 @@ export function draftEntry(doc: DraftDocument, catalogue: Catalogue): DraftEntry
     }
   const [kept] = read.entries
   return { kept: kept ? keepEntry(kept.entry) : null, problems: [], missing }
+}
+
+/** What nobody has told yet at the panel, at the display that it is about. */
+function openProblem({ screen, words }: OpenPoint): Problem {
+  return { path: writtenPath(`screens.${screen}`), message: `leaves open ${words}` }
 }
 
 /** Says of an answer that it names an entry which is not in the catalogue. */

@@ -8,6 +8,9 @@ import { shortestOrder, type Visits } from '../units/order.ts'
 import { held, type Input, type PanelState } from './state.ts'
 import { answer, press, templatesOf, type Wanted } from './typist.ts'
 
+/** What is said of a value that no display of a panel stores. */
+export const NO_PLACE = 'has no place for it.'
+
 /*
  * The shortest keys from one memory to another. Each question to be answered is a stop; ways between stops are sought on a graph that
  * is frozen at the memory in the end, and the whole is then replayed on the machine: what it refuses stops the route with its reason.
@@ -217,7 +220,7 @@ function unstorable(panel: Compiled, { wanted }: TargetMemory): readonly Problem
   return [...wanted].flatMap(([address, stored]): Problem[] => {
     const field = panel.addresses.get(address)
     const values = field && panel.values(field.template, value)
-    if (!values) return [{ address, reason: `${panel.panel.name} has no place for it.` }]
+    if (!values) return [{ address, reason: `${panel.panel.name} ${NO_PLACE}` }]
     if (values.keyed(stored) !== null) return []
     return [{ address, reason: `${panel.panel.name} takes ${values.takes} there, not “${stored}”.` }]
   })

@@ -6,15 +6,7 @@ import { display } from '../../panel/display.ts'
 import { act, switchedOn } from '../../panel/machine.ts'
 import { guardHolds, type Input, type PanelState } from '../../panel/state.ts'
 import { seededRandom } from '../../units/random.ts'
-import {
-  actedOut,
-  movesIn,
-  tried,
-  standing,
-  withShipped,
-  type ActedOut,
-  type Slot,
-} from '../at-panel/acted-out.ts'
+import { actedOut, movesIn, tried, withShipped, type ActedOut, type Slot } from '../at-panel/acted-out.ts'
 import {
   landingsOf,
   partsOf,
@@ -57,8 +49,6 @@ import { draftKernel, type DraftDocument, type DraftOp } from '../records.ts'
  * the manual knows (whether a key keeps or drops, what a guard rests on) is looked up in the description that the panel acts by.
  */
 
-const questionsDebug = process.env.DBG === '1'
-const seenDebug = ''
 const UNKNOWN = 'no display of that name was told'
 
 /** Names of answers that a leaflet gives before one stands at the panel. */
@@ -217,21 +207,7 @@ export class InstallerAtPanel {
     }
     if (said.shows !== null && (this.sayPassed(said.state, before) || this.sayNotBetween(said.state))) return
     const { slot } = said
-    if (questionsDebug && before.screen === 'keypadv')
-      console.log(
-        JSON.stringify([
-          slot,
-          input,
-          { ...said.state, kept: 0, draft: 0 },
-          { ...this.at, kept: 0, draft: 0 },
-          targetAt(this.sketch, slot ?? { path: '', part: '' }),
-          seenDebug,
-        ]),
-      )
-    if (!slot)
-      throw new RangeError(
-        `ask: ${JSON.stringify(input)} on ${before.screen} is no move: ${JSON.stringify([said.state.screen, this.mine.screen, this.mine.typed, before.typed, this.mine.says, this.at.screen, this.at.typed, this.at.says, this.mine.pointers, this.at.pointers])}`,
-      )
+    if (!slot) throw new RangeError(`ask: ${JSON.stringify(input)} on ${before.screen} is no move`)
     const manual = this.inManual(slot)
     const way = (manual === null ? [] : movesIn(manual)).find(
       ({ when }) => !when || guardHolds(this.real, before, when),
@@ -466,14 +442,6 @@ export class InstallerAtPanel {
         { ...state, says: '' },
       )[0] ?? ''
     ).slice(0, -1)
-  }
-
-  /** What stands at the display that it is on, when it is there anew. */
-  standAnew(): void {
-    this.mine = standing(this.acted, this.mine, {
-      screen: this.name(this.at.screen),
-      pointers: this.at.pointers,
-    })
   }
 }
 

@@ -22,17 +22,10 @@ import { api, ApiError } from '../../line/api.ts'
 import LeafletList from '../../leaflets/LeafletList.vue'
 import LeafletPages from '../../leaflets/LeafletPages.vue'
 import { useSession } from '../../line/session.ts'
-import AnswerField from './AnswerField.vue'
-import AtPanel from './panel/AtPanel.vue'
-import DelayField from './DelayField.vue'
-import GroupField from './GroupField.vue'
-import IdRule from './IdRule.vue'
+import QuestionField from './QuestionField.vue'
 import RackPicture from './RackPicture.vue'
-import RowsField from './RowsField.vue'
 import SourceField from './SourceField.vue'
 import TryOut from './TryOut.vue'
-import TypesField from './TypesField.vue'
-import WordListField from './WordListField.vue'
 import { answerWords, kindWords } from './words.ts'
 import { useDraft } from './useDraft.ts'
 
@@ -249,67 +242,16 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
                 {{ one.why }} <span class="leaflet">On a leaflet: {{ one.leaflet }}.</span>
               </p>
               <fieldset :disabled="closed !== null || looksOn" class="answer">
-                <AtPanel
-                  v-if="one.form.is === 'at-panel'"
+                <QuestionField
+                  :question="one"
+                  :value="value(one.path)"
+                  :fault="fault(one.path)"
+                  :catalogue="catalogue"
                   :doc="doc"
-                  :catalogue="catalogue"
-                  :locked="closed !== null || looksOn"
-                  @tell="tell"
-                />
-                <RowsField
-                  v-else-if="one.form.is === 'rows'"
-                  :form="one.form"
-                  :value="value(one.path)"
-                  :label="one.ask"
-                  :catalogue="catalogue"
-                  :fault="fault(one.path)"
-                  @answer="answer(one.path, $event)"
-                />
-                <GroupField
-                  v-else-if="one.form.is === 'group'"
-                  :cells="one.form.cells"
-                  :value="value(one.path)"
-                  :label="one.ask"
-                  :catalogue="catalogue"
-                  :fault="fault(one.path)"
-                  @answer="answer(one.path, $event)"
-                />
-                <TypesField
-                  v-else-if="one.form.is === 'response-types'"
-                  :value="value(one.path)"
-                  :label="one.ask"
-                  :fault="fault(one.path)"
-                  @answer="answer(one.path, $event)"
-                />
-                <DelayField
-                  v-else-if="one.form.is === 'delay'"
-                  :value="value(one.path)"
-                  :label="one.ask"
-                  :fault="fault(one.path)"
                   :before="timeBefore(one.path)"
+                  :locked="closed !== null || looksOn"
                   @answer="answer(one.path, $event)"
-                />
-                <WordListField
-                  v-else-if="one.form.is === 'word-list'"
-                  :value="value(one.path)"
-                  :label="one.ask"
-                  :fault="fault(one.path)"
-                  @answer="answer(one.path, $event)"
-                />
-                <IdRule
-                  v-else-if="one.form.is === 'id-rule'"
-                  :value="value(one.path)"
-                  :fault="fault(one.path)"
-                  @answer="answer(one.path, $event)"
-                />
-                <AnswerField
-                  v-else
-                  :form="one.form"
-                  :value="value(one.path)"
-                  :label="one.ask"
-                  :catalogue="catalogue"
-                  :fault="fault(one.path)"
-                  @answer="answer(one.path, $event)"
+                  @tell="tell"
                 />
                 <v-btn
                   v-if="one.unless !== ''"
@@ -355,7 +297,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
                   >■ {{ asked.get(problem.path)?.ask }}</a
                 >
                 <span v-else>■ This entry</span>
-                <span class="quiet"> {{ problem.message }}</span>
+                {{ ' ' }}<span class="quiet">{{ problem.message }}</span>
               </li>
             </ul>
             <template v-if="!looksOn">
@@ -473,6 +415,8 @@ h3 {
   color: rgba(var(--v-theme-on-surface), var(--v-medium-emphasis-opacity));
 }
 .answer {
+  /* A fieldset would be as wide as its widest part. */
+  min-width: 0;
   border: 0;
   padding: 0;
   display: flex;

@@ -71,6 +71,13 @@ const besides = computed((): readonly { readonly title: string; readonly input: 
       : []),
   ]
 })
+/** What the panel was said to show, while it is asked what that is; and what this had said. */
+const seenLines = ref<readonly string[]>([])
+const expected = computed(() => last.value?.said.shows?.filter((line) => line !== '').join(' / ') ?? '')
+watch(step, (now) => {
+  if (now.is === 'which' || now.is === 'new') seenLines.value = now.lines
+  else if (now.is !== 'how') seenLines.value = []
+})
 const asked = computed(() => {
   if (step.value.is !== 'lines') return ''
   const did = last.value ? inputWords(last.value.input) : ''
@@ -111,16 +118,21 @@ async function edited(told: readonly Told[]): Promise<void> {
       <v-alert v-if="trouble" type="warning" variant="tonal" density="compact">{{ trouble }}</v-alert>
       <div class="both">
         <div class="hand">
-          <ShownDisplay
-            v-if="here"
-            :lines="shows"
-            :columns="sketch.display.columns"
-            label="The panel must now show"
-          />
-          <p v-if="here" class="quiet small">
-            {{ here.screen }}<template v-if="last"> · after {{ inputWords(last.input) }}</template>
-            <strong v-if="here.beeped"> · it beeps: that key does nothing here</strong>
-          </p>
+          <template v-if="step.is === 'keys' && here">
+            <ShownDisplay :lines="shows" :columns="sketch.display.columns" label="The panel must now show" />
+            <p class="quiet small">
+              The panel must now show this<template v-if="last">, after {{ inputWords(last.input) }}</template
+              >: <span class="mono">{{ here.screen }}</span>
+              <strong v-if="here.beeped">. It beeps: that key does nothing here.</strong>
+            </p>
+          </template>
+          <template v-else-if="seenLines.length > 0">
+            <ShownDisplay :lines="seenLines" :columns="sketch.display.columns" label="The panel shows" />
+            <p class="quiet small">
+              The panel shows this<template v-if="last">, after {{ inputWords(last.input) }}</template
+              ><template v-if="expected">; this said it would be “{{ expected }}”</template>.
+            </p>
+          </template>
           <template v-if="step.is === 'keys' && here">
             <PanelKeys :rows="sketch.keys" :quiet="untried" @press="press" />
             <p v-if="untried.length > 0" class="quiet small">
@@ -276,6 +288,11 @@ async function edited(told: readonly Told[]): Promise<void> {
   display: grid;
   gap: 10px;
   align-content: start;
+}
+.at,
+.hand,
+.which {
+  grid-template-columns: minmax(0, 1fr);
 }
 .at {
   flex: 1 1 100%;

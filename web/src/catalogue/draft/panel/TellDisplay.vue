@@ -112,8 +112,11 @@ function meanings({ text, pointers }: (typeof parts.value)[number]) {
     ...(text === '' ? [] : [{ value: 'live', title: 'changes by itself' }]),
   ]
 }
-/** Where nothing is stored or listed, words are text. */
-const asksValue = computed(() => !['menu', 'jump', 'code', 'busy'].includes(kind.value ?? 'menu'))
+/** Words are text on most displays; where they can be a value they are asked, too. */
+const wordsToo = ref(false)
+const asksValue = computed(
+  () => wordsToo.value || ['yesno', 'choice', 'options', 'summary'].includes(kind.value ?? 'menu'),
+)
 const askedParts = computed(() =>
   parts.value.filter(({ text }) => asksValue.value || !/^\p{L}+$/u.test(text)),
 )
@@ -281,6 +284,13 @@ const kindItems = Object.entries(askedKinds).map(([value, { title, why }]) => ({
           @update:model-value="meaning(part, $event)"
         />
       </div>
+      <v-checkbox
+        v-if="!asksValue || wordsToo"
+        v-model="wordsToo"
+        label="A word of it changes, too"
+        density="compact"
+        hide-details
+      />
       <p class="mono">
         <template v-for="(line, index) in lines" :key="index">{{ line }}<br /></template>
       </p>
@@ -374,8 +384,8 @@ h4 {
   gap: 8px;
 }
 .part {
-  flex: 1 1 170px;
-  max-width: 300px;
+  flex: 1 1 210px;
+  max-width: 320px;
 }
 .mono,
 .mono :deep(input) {

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, onUnmounted, shallowRef, watch } from 'vue'
 import {
+  knownAddresses,
+  NO_PLACE,
   panelSheet,
   sampleJob,
   type Catalogue,
@@ -40,6 +42,20 @@ watch(
   { immediate: true },
 )
 onUnmounted(() => worker?.terminate())
+/** What nobody has told a place for, by meaning: each once. */
+const placeless = computed(() => {
+  if (sheet.value === null || sheet.value.ok) return []
+  const titles = new Map(
+    knownAddresses(props.panel).map(({ address, title }) => [address.replace(/\{[a-z]+\}/g, '0'), title]),
+  )
+  const missing = sheet.value.reasons.filter(({ reason }) => reason.endsWith(NO_PLACE))
+  return [...new Set(missing.map(({ address }) => titles.get(address.replace(/\.\d+\./, '.0.')) ?? address))]
+})
+const others = computed(() =>
+  sheet.value === null || sheet.value.ok
+    ? []
+    : sheet.value.reasons.filter(({ reason }) => !reason.endsWith(NO_PLACE)),
+)
 const first = computed(() =>
   sheet.value?.ok ? sheet.value.parts.flatMap(({ lines }) => lines).slice(0, 6) : [],
 )
@@ -65,9 +81,10 @@ const first = computed(() =>
     <p class="quiet">This is what was told. Whether the panel does so, only the panel can say.</p>
   </template>
   <template v-else>
-    <p class="text-error">■ No sheet leads there:</p>
-    <ul class="lines">
-      <li v-for="one in sheet.reasons.slice(0, 8)" :key="one.address + one.reason">
+    <p class="text-error">■ No sheet leads there yet.</p>
+    <p v-if="placeless.length > 0">No display was told that stores: {{ placeless.join(', ') }}.</p>
+    <ul v-if="others.length > 0" class="lines">
+      <li v-for="one in others.slice(0, 8)" :key="one.address + one.reason">
         {{ one.part }}: {{ one.reason }}
       </li>
     </ul>
