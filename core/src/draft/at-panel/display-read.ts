@@ -242,6 +242,7 @@ export function screenName(sketch: Pick<Sketch, 'screens'>, lines: readonly stri
     .join(' ')
     .replace(TOKEN, ' ')
     .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .slice(0, 18)

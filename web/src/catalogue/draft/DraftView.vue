@@ -375,6 +375,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
 .sections,
 .beside {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
 }
 .beside {
