@@ -355,7 +355,6 @@ export {
   tried,
   withShipped,
   type ActedOut,
-  type Slot,
   type TriedKey,
 } from './draft/at-panel/acted-out.ts'
 export {
@@ -374,13 +373,7 @@ export {
   fieldFrom,
 } from './draft/at-panel/field-cells.ts'
 export { knownAddresses, usualField } from './draft/at-panel/known-addresses.ts'
-export {
-  openPoints,
-  screenMap,
-  untriedKeys,
-  type OpenPoint,
-  type ScreenMap,
-} from './draft/at-panel/open-points.ts'
+export { openPoints, screenMap, untriedKeys } from './draft/at-panel/open-points.ts'
 export { alikeKeys, toldAlike, type Alike } from './draft/at-panel/alike.ts'
 export { rowed, rowOf } from './draft/at-panel/rows.ts'
 export { targetAt } from './draft/at-panel/slots.ts'
@@ -399,7 +392,6 @@ export {
   withTold,
   type Sketch,
   type SketchScreen,
-  type SketchWidget,
   type Told,
 } from './draft/at-panel/sketch.ts'
 export {

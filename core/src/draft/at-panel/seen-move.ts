@@ -139,7 +139,7 @@ function heldAt({ draft, kept }: PanelState, address: string): string {
 }
 
 /** A target that does what it did, and in one case something else. */
-export function withCase(was: Target, move: Target, { of, guard }: Decides): Target {
+function withCase(was: Target, move: Target, { of, guard }: Decides): Target {
   const mine = movesIn(move)
   if (of === 'now') return [...mine.map((one) => ({ when: guard, ...one })), ...movesIn(was)]
   return [...movesIn(was).map((one) => (one.when ? one : { when: guard, ...one })), ...mine]

@@ -138,7 +138,7 @@ export function sketchOf(doc: DraftDocument): Sketch {
 }
 
 /** Keys as they lie, from rows of names with blanks between. */
-export function keyRows(text: string): readonly (readonly string[])[] {
+function keyRows(text: string): readonly (readonly string[])[] {
   return text
     .split('\n')
     .map((line) => line.split(/\s+/).filter((key) => key !== ''))
