@@ -20,6 +20,7 @@ test('how a panel is keyed is described at the panel, key by key, and tried befo
   await exitTime(panel)
   await zone(panel)
   await wayOut(panel)
+  await changed(page, panel)
   await expect(panel).toContainText('Nothing is open')
   await accessible(page)
   await tried(page, panel)
@@ -198,6 +199,20 @@ async function wayOut(panel: Locator): Promise<void> {
   await panel.getByRole('button', { name: 'all-quiet' }).first().click()
   await down(panel)
   await expect(must(panel)).toContainText('All quiet')
+}
+
+/** A display is told better, taken away, and brought back. */
+async function changed(page: Page, panel: Locator): Promise<void> {
+  await panel.getByRole('button', { name: 'Change this display' }).click()
+  await panel.getByLabel('What to mind here, once on a sheet').fill('Somebody may be at home')
+  await panel.getByRole('button', { name: 'Put it right' }).click()
+  const map = panel.getByRole('group', { name: 'Map of the displays' })
+  await map.getByRole('button', { name: /^zone-report|^report/ }).click()
+  await panel.getByRole('button', { name: 'Take this display away' }).click()
+  await expect(panel).toContainText('where 2{zone} leads')
+  await expect(map.getByRole('button')).toHaveCount(4)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(map.getByRole('button')).toHaveCount(5)
 }
 
 async function tried(page: Page, panel: Locator): Promise<void> {

@@ -375,12 +375,13 @@ export {
 export { knownAddresses, usualField } from './draft/at-panel/known-addresses.ts'
 export { openPoints, screenMap, untriedKeys } from './draft/at-panel/open-points.ts'
 export { alikeKeys, toldAlike, type Alike } from './draft/at-panel/alike.ts'
-export { rowed, rowOf } from './draft/at-panel/rows.ts'
+export { rowed, rowOf, takenAway } from './draft/at-panel/rows.ts'
 export { targetAt } from './draft/at-panel/slots.ts'
 export {
   couldDecide,
   passedOver,
   toldSeen,
+  valuesDecide,
   type Decides,
   type Effect,
   type SeenAfter,

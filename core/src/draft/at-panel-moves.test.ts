@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { blankState, type PanelState } from '../panel/state.ts'
 import { alikeKeys, toldAlike } from './at-panel/alike.ts'
 import type { Landing } from './at-panel/display-read.ts'
-import { rowed, rowOf } from './at-panel/rows.ts'
+import { rowed, rowOf, takenAway } from './at-panel/rows.ts'
 import { moveSeen, passedOver, toldSeen, type SeenAfter } from './at-panel/seen-move.ts'
 import { targetAt, toldSlot } from './at-panel/slots.ts'
 import { BEEP, isAlone, pointersOver, withTold, type Sketch, type SketchScreen } from './at-panel/sketch.ts'
@@ -314,6 +314,16 @@ describe('rows of questions', () => {
     expect(rowed(row, 'three', 'one')).toEqual({ problem: 'was seen to come before it: a row goes one way' })
     expect(rowed(row, 'one', 'one')).toHaveProperty('problem')
     expect(rowOf(row, 'tag')).toBeNull()
+  })
+
+  it('loses a display that is taken away; what stood before and behind it stays in order', () => {
+    const row = along(['one', 'two'], ['two', 'three'])
+    const left = withTold(row, takenAway(row, 'two'))
+    expect([rows(left), left.screens.two]).toEqual([['one three'], undefined])
+    expect(rowed(left, 'three', 'one')).toHaveProperty('problem')
+    const none = withTold(left, takenAway(left, 'one'))
+    expect([none.walks, none.screens.one]).toEqual([{}, undefined])
+    expect(takenAway(sketch, 'rest')).toEqual([['screens.rest', undefined]])
   })
 
   it('a key along it, and out of it behind its last and before its first', () => {

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { display } from '../panel/display.ts'
 import { catalogue } from '../testing/small-job.ts'
 import { actedOut, standing, tried, withShipped } from './at-panel/acted-out.ts'
+import { couldDecide, valuesDecide } from './at-panel/seen-move.ts'
 import { cellsOfField, cellsOfPointer, fieldCells, fieldFrom } from './at-panel/field-cells.ts'
 import { openPoints, screenMap, untriedKeys } from './at-panel/open-points.ts'
 import { BEEP, sketchOf, toldOps, type Sketch, type SketchScreen, type Told } from './at-panel/sketch.ts'
@@ -250,6 +251,48 @@ describe('a description in step with its panel', () => {
       ['system.exit', '7'],
     ])
     expect(withShipped(acted, acted, keyed)).toBe(keyed)
+  })
+
+  it('offers what could decide: stored values only where the numbers stand that they are kept by', () => {
+    const zone = { from: 1, to: 9, digits: 2, ends: 'stop' }
+    const more = tell(doc, [
+      ['pointers.zone', zone],
+      ['fields.zone.{zone}.chime', { form: { kind: 'bit', on: 'yes', off: 'no' } }],
+    ])
+    const next = actedOut(sketchOf(more), tarn, families)
+    const exitHeld = { of: 'now', guard: { at: 'system.exit', in: ['60'] } }
+    expect(valuesDecide(next, standing(next, null, { screen: 'rest', pointers: {} }))).toEqual([exitHeld])
+    const there = { ...standing(next, null, { screen: 'rest', pointers: {} }), pointers: { zone: 3 } }
+    const chime = { of: 'now', guard: { at: 'zone.{zone}.chime', in: [''] } }
+    expect(valuesDecide(next, there)).toEqual([exitHeld, chime])
+    const keyed = {
+      ...there,
+      kept: new Map([['zone.3.chime', 'on']]),
+      draft: new Map([['system.exit', '7']]),
+    }
+    expect(valuesDecide(next, keyed).map(({ guard }) => guard.in)).toEqual([['7'], ['on']])
+  })
+
+  it('offers what holds now for this, and what does not for what was told before', () => {
+    const sketch = sketchOf(tell(doc, [['pointers.zone', { from: 1, to: 9, digits: 2, ends: 'stop' }]]))
+    const next = actedOut(sketch, tarn, families)
+    const offers = (pointers: Readonly<Record<string, number>>, typed: string | null, response = '') =>
+      couldDecide(next, {
+        ...standing(next, null, { screen: 'rest', pointers: {} }),
+        ...{ pointers, typed, kept: new Map([['zone.9.response', response]]) },
+      }).map(({ of, guard }) => `${of} ${JSON.stringify(guard)}`)
+    expect(offers({}, null)).toEqual(['now {"empty":true}'])
+    expect(offers({}, '1')).toEqual(['before {"empty":true}'])
+    const last = offers({ zone: 9 }, null)
+    expect(last).toContain('now {"pointer":{"zone":"last"}}')
+    expect(last).toContain('before {"pointer":{"zone":"first"}}')
+    expect(last).toContain('now {"pointer":{"zone":[9,9]}}')
+    expect(last).toContain('before {"pointer":{"zone":[1,1]}}')
+    // A zone without a type has a chime to be asked; only a verified fire type has a pair.
+    expect(last).toContain('before {"hides":"chime"}')
+    expect(last).toContain('now {"hides":"fireGroup"}')
+    const silent = tarn.responseTypes.find(({ hides }) => hides.includes('chime'))
+    expect(offers({ zone: 9 }, null, silent?.code)).toContain('now {"hides":"chime"}')
   })
 
   it('leads nowhere where a colleague took the display back', () => {

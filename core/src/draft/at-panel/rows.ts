@@ -33,6 +33,22 @@ export function rowed(sketch: Sketch, first: string, second: string): readonly T
 
 const noWalk: SketchWalk = { screens: [], seen: [], after: null, before: null }
 
+/** Takes a display away: out of its row, too; what led there is open again. */
+export function takenAway(sketch: Sketch, screen: string): readonly Told[] {
+  const row = rowOf(sketch, screen)
+  const path: Told = [`screens.${screen}`, undefined]
+  if (!row) return [path]
+  const [name, walk] = row
+  const screens = walk.screens.filter((one) => one !== screen)
+  if (screens.length < 2) return [path, [`walks.${name}`, undefined]]
+  // What came before it came before what came behind it.
+  const before = walk.seen.filter(([, second]) => second === screen).map(([first]) => first)
+  const behind = walk.seen.filter(([first]) => first === screen).map(([, second]) => second)
+  const over = before.flatMap((first) => behind.map((second) => [first, second] as const))
+  const seen = [...walk.seen.filter((pair) => !pair.includes(screen)), ...over]
+  return [path, [`walks.${name}`, { ...walk, screens, seen } as unknown as Told[1]]]
+}
+
 /** All in an order in which each comes behind those that it was seen behind; where that leaves a choice, as they stood. Null where they go round. */
 function inOrder(all: readonly string[], pairs: SketchWalk['seen']): readonly string[] | null {
   const order: string[] = []

@@ -1,4 +1,5 @@
 import { hideableFields, type Guard, type Move, type Target } from '../../catalogue/schema.ts'
+import { filled, pointersIn } from '../../panel/compiled.ts'
 import type { PanelState } from '../../panel/state.ts'
 import { movesIn, type ActedOut, type Slot } from './acted-out.ts'
 import type { Landing } from './display-read.ts'
@@ -129,6 +130,13 @@ export function couldDecide({ sketch, panel }: ActedOut, state: PanelState): rea
       ? []
       : hideableFields.map((hides) => (hidden(hides) ? now({ hides }) : before({ hides })))
   return [typed ? now({ empty: true }) : before({ empty: true }), ...pointers, ...types]
+}
+
+/** Values that could decide: what is stored at the addresses that are reached by the numbers that stand here. */
+export function valuesDecide({ sketch }: ActedOut, state: PanelState): readonly Decides[] {
+  return Object.keys(sketch.fields)
+    .filter((address) => pointersIn(address).every((name) => state.pointers[name] !== undefined))
+    .map((address) => now({ at: address, in: [heldAt(state, filled(address, state.pointers))] }))
 }
 
 const now = (guard: Guard): Decides => ({ of: 'now', guard })

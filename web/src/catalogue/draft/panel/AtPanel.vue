@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, toRef, watch } from 'vue'
-import { rowOf, untriedKeys, type Catalogue, type DraftDocument, type PanelInput, type Told } from '#core'
+import {
+  rowOf,
+  takenAway,
+  untriedKeys,
+  type Catalogue,
+  type DraftDocument,
+  type PanelInput,
+  type Told,
+} from '#core'
 import HowForm from './HowForm.vue'
 import PanelKeys from './PanelKeys.vue'
 import ReadLines from './ReadLines.vue'
@@ -17,7 +25,21 @@ import { inputWords, landingWords } from './words-at-panel.ts'
 const props = defineProps<{ doc: DraftDocument; catalogue: Catalogue; locked: boolean }>()
 const emit = defineEmits<{ tell: [told: readonly Told[]] }>()
 const panel = useAtPanel(toRef(props, 'doc'), toRef(props, 'catalogue'), (told) => emit('tell', told))
-const { sketch, model, here, shows, last, step, trouble, open, alike, contradicts, deciding, passed } = panel
+const {
+  sketch,
+  model,
+  here,
+  shows,
+  last,
+  step,
+  trouble,
+  open,
+  alike,
+  contradicts,
+  deciding,
+  values,
+  passed,
+} = panel
 
 onMounted(panel.begin)
 watch(model, panel.begin)
@@ -183,12 +205,13 @@ async function edited(told: readonly Told[]): Promise<void> {
               :catalogue="catalogue"
               :pointers="{}"
               @told="edited"
+              @away="editing !== null && edited(takenAway(sketch, editing))"
               @cancel="editing = null"
             />
           </template>
           <ReadLines
             v-else-if="step.is === 'lines'"
-            :key="asked"
+            :key="`${asked} ${sketch.display.lines}`"
             :asked="asked"
             :lines="sketch.display.lines"
             :columns="sketch.display.columns"
@@ -237,6 +260,7 @@ async function edited(told: readonly Told[]): Promise<void> {
             :did="last ? inputWords(last.input) : ''"
             :other="contradicts !== null"
             :deciding="deciding"
+            :values="values"
             :passed="passed"
             :begins="begins"
             @down="(how) => step.is === 'how' && panel.putDown(step.to, how)"

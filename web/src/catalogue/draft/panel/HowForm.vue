@@ -12,6 +12,8 @@ const props = defineProps<{
   /** Whether something else was told before. */
   other: boolean
   deciding: readonly Decides[]
+  /** Stored values that could decide. */
+  values: readonly Decides[]
   passed: { readonly screen: string; readonly when: readonly Decides[] } | null
   begins: How['along']
 }>()
@@ -46,8 +48,18 @@ const ALWAYS = -1
 const reasons = computed(() => [
   { value: ALWAYS, title: 'it is always so: what was told before was wrong' },
   ...props.deciding.map((one, index) => ({ value: index, title: decidesWords(one) })),
+  ...(props.values.length > 0 ? [{ value: VALUE, title: 'this, because something else is stored' }] : []),
 ])
 const PASSED = 1000
+const VALUE = 500
+/** Stored values, as one reason with a list of its own. */
+const value = ref<number | null>(null)
+const stored = computed(() =>
+  props.values.map(({ guard: { at, in: holds } }, index) => ({
+    value: index,
+    title: `${at ?? ''} is ${holds?.[0] === '' ? 'empty' : `“${holds?.[0] ?? ''}”`}`,
+  })),
+)
 const skips = computed(() =>
   props.passed === null
     ? []
@@ -63,6 +75,7 @@ const skips = computed(() =>
 const picked = computed((): Decides | null => {
   const at = chosen.value
   if (at === null) return null
+  if (at === VALUE) return (value.value === null ? null : props.values[value.value]) ?? null
   return (at >= PASSED ? props.passed?.when[at - PASSED] : props.deciding[at]) ?? null
 })
 /** The pointer whose range is to be said. */
@@ -99,6 +112,10 @@ function down(): void {
     fault.value = 'Say what decides: one of those offered, or that it is always so.'
     return
   }
+  if (chosen.value === VALUE && value.value === null) {
+    fault.value = 'Say which stored value decides: one of those offered.'
+    return
+  }
   if (chosen.value === PASSED - 1) emit('elsewhere', 'before')
   else if (chosen.value === PASSED - 2) emit('elsewhere', 'behind')
   else if (chosen.value !== null && chosen.value >= PASSED) {
@@ -126,6 +143,13 @@ function down(): void {
           :label="one.title"
         />
       </v-radio-group>
+      <v-autocomplete
+        v-if="chosen === VALUE"
+        v-model="value"
+        :items="stored"
+        label="What is stored now"
+        hide-details
+      />
       <div v-if="range" class="range">
         <v-text-field
           v-model="from"

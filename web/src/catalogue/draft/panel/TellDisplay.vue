@@ -42,7 +42,29 @@ const props = defineProps<{
   /** A display that was told before and is told anew. */
   name: string | null
 }>()
-const emit = defineEmits<{ told: [told: readonly Told[], name: string]; cancel: [] }>()
+const emit = defineEmits<{ told: [told: readonly Told[], name: string]; away: []; cancel: [] }>()
+
+/** Values that no plan has words for, as this person calls them. */
+const own = ref('')
+const owned = ref<readonly string[]>([])
+function addOwn(): void {
+  const slug = own.value
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 30)
+  if (slug !== '' && !owned.value.includes(`panel.${slug}`)) owned.value = [...owned.value, `panel.${slug}`]
+  own.value = ''
+}
+/** With what this person calls by a word of their own. */
+const offered = computed((): Sketch => ({
+  ...props.sketch,
+  fields: {
+    ...props.sketch.fields,
+    ...Object.fromEntries(owned.value.map((at) => [at, { form: { kind: 'digits' as const } }])),
+  },
+}))
 
 const before = props.name === null ? null : (props.sketch.screens[props.name] ?? null)
 const asked = before?.widget ? cellsFrom(before.widget) : null
@@ -126,13 +148,13 @@ function meaning(part: (typeof parts.value)[number], is: string): void {
     is === '' ? others : { ...others, [place(part)]: { line: part.line, from: part.from, to: part.to, is } }
 }
 
-const form = computed(() => (kind.value ? cellsAsked(props.sketch, props.model, kind.value) : []))
+const form = computed(() => (kind.value ? cellsAsked(offered.value, props.model, kind.value) : []))
 const bitForm = computed(() => ({
   ...{ is: 'rows' as const, most: 16, row: 'light', pick: 'key' },
-  cells: cellsOfBits(props.sketch, props.model),
+  cells: cellsOfBits(offered.value, props.model),
 }))
 const titles = computed(() => {
-  const at = cellsOfBits(props.sketch, props.model).find(({ key }) => key === 'at')?.form
+  const at = cellsOfBits(offered.value, props.model).find(({ key }) => key === 'at')?.form
   return new Map(at?.is === 'one-of' ? at.choices.map(({ value, title }) => [value, title]) : [])
 })
 const titleOf = (address: string): string => titles.value.get(address) ?? address
@@ -304,6 +326,16 @@ const kindItems = Object.entries(askedKinds).map(([value, { title, why }]) => ({
       :fault="tried ? (faults.asked ?? '') : ''"
       @answer="cells = ($event ?? {}) as Row"
     />
+    <div v-if="form.some(({ key }) => key === 'at') || kind === 'options'" class="acts">
+      <v-text-field
+        v-model="own"
+        label="It stores something else: what, in your words"
+        maxlength="40"
+        hide-details
+        @keydown.enter.prevent="addOwn"
+      />
+      <v-btn variant="tonal" height="44" :disabled="own.trim() === ''" @click="addOwn">Offer it above</v-btn>
+    </div>
     <v-text-field
       v-if="kind === 'jump'"
       v-model="patterns"
@@ -360,6 +392,9 @@ const kindItems = Object.entries(askedKinds).map(([value, { title, why }]) => ({
         before ? 'Put it right' : 'That is the display'
       }}</v-btn>
       <v-btn variant="text" height="44" @click="emit('cancel')">Back to the keys</v-btn>
+      <v-btn v-if="before" variant="text" color="error" height="44" @click="emit('away')"
+        >Take this display away</v-btn
+      >
     </div>
   </form>
 </template>

@@ -16,6 +16,7 @@ import {
   toldAlike,
   toldSeen,
   tried,
+  valuesDecide,
   withShipped,
   withTold,
   type ActedOut,
@@ -176,6 +177,9 @@ export function useAtPanel(
   const deciding = computed(() =>
     acted.value && last.value && contradicts.value !== null ? couldDecide(acted.value, last.value.from) : [],
   )
+  const values = computed(() =>
+    acted.value && last.value && contradicts.value !== null ? valuesDecide(acted.value, last.value.from) : [],
+  )
   /** The display that the description showed where the panel went on along its row. */
   const passed = computed(() => {
     const state = last.value?.said
@@ -246,7 +250,22 @@ export function useAtPanel(
   }
 
   return {
-    ...{ sketch, model, acted, here, shows, last, step, trouble, open, alike, contradicts, deciding, passed },
+    ...{
+      sketch,
+      model,
+      acted,
+      here,
+      shows,
+      last,
+      step,
+      trouble,
+      open,
+      alike,
+      contradicts,
+      deciding,
+      values,
+      passed,
+    },
     ...{ begin, act, differs, stand, read, chosen, messageOver, toldNew, putDown, putPassed, putElsewhere },
     ...{ sayAlike, say },
   }
