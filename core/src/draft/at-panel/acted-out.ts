@@ -116,6 +116,8 @@ export function movesIn(target: Target): readonly Move[] {
 
 /** What a sketch says of one input. */
 export interface TriedKey {
+  /** Whether nobody has said what that does. */
+  readonly isOpen: boolean
   /** What the panel must now show; null where nobody has said. */
   readonly shows: readonly string[] | null
   readonly state: PanelState
@@ -128,12 +130,18 @@ export function tried({ sketch, panel }: ActedOut, state: PanelState, input: Inp
   const slot = slotUsed({ sketch, panel }, state, input)
   const next = act(panel, state, input)
   if (next.screen !== OPEN) {
-    const open = slot !== null && isUntold(sketch, state.screen, slot)
-    return { shows: open ? null : display(panel, next), state: open ? state : next, slot }
+    const isOpen = slot !== null && isUntold(sketch, state.screen, slot)
+    return {
+      ...{ isOpen, state: isOpen ? state : next, slot },
+      // Made when it is looked at.
+      get shows() {
+        return isOpen ? null : display(panel, next)
+      },
+    }
   }
   const [path = '', ...part] = next.says.split(' ')
   return {
-    shows: null,
+    ...{ isOpen: true, shows: null },
     state: { ...next, screen: state.screen, typed: state.typed, says: '' },
     slot: { path, part: part.join(' ') },
   }

@@ -168,7 +168,7 @@ export class InstallerAtPanel {
     this.at = act(this.real, this.at, input)
     for (let questions = 0; questions < 24; questions++) {
       const said = tried(this.acted, this.mine, input)
-      if (said.shows !== null && this.fits(said.state)) {
+      if (!said.isOpen && this.fits(said.state)) {
         this.mine = said.state
         return
       }
@@ -187,8 +187,7 @@ export class InstallerAtPanel {
       (typed ?? '') === (this.at.typed ?? '') &&
       screen === this.name(this.at.screen) &&
       says === this.at.says &&
-      JSON.stringify(Object.entries(pointers).toSorted()) ===
-        JSON.stringify(Object.entries(this.at.pointers).toSorted())
+      sameAll(pointers, this.at.pointers)
     )
   }
 
@@ -205,7 +204,7 @@ export class InstallerAtPanel {
       this.tellScreen()
       return
     }
-    if (said.shows !== null && (this.sayPassed(said.state, before) || this.sayNotBetween(said.state))) return
+    if (!said.isOpen && (this.sayPassed(said.state, before) || this.sayNotBetween(said.state))) return
     const { slot } = said
     if (!slot) throw new RangeError(`ask: ${JSON.stringify(input)} on ${before.screen} is no move`)
     const manual = this.inManual(slot)
@@ -217,7 +216,7 @@ export class InstallerAtPanel {
       ...{ from: said.state.screen === this.mine.screen ? said.state : this.mine, to },
       ...{ effect: effectOf(way), beeped: this.at.beeped, along: this.along(way, before) },
     }
-    const from = said.shows === null ? seen.from : this.mine
+    const from = said.isOpen ? seen.from : this.mine
     const was = targetAt(this.sketch, slot)
     // What acts alike elsewhere may act otherwise here: that is no case of it.
     const [, key = ''] = slot.part.split(' ')
@@ -443,6 +442,11 @@ export class InstallerAtPanel {
       )[0] ?? ''
     ).slice(0, -1)
   }
+}
+
+function sameAll(a: Readonly<Record<string, number>>, b: Readonly<Record<string, number>>): boolean {
+  const names = Object.keys(a)
+  return names.length === Object.keys(b).length && names.every((name) => a[name] === b[name])
 }
 
 function sameNumbers(a: Readonly<Record<string, number>>, b: Readonly<Record<string, number>>): boolean {

@@ -119,7 +119,7 @@ export function useAtPanel(
     const said = tried(acted.value, from, input)
     last.value = { input, from, said }
     trouble.value = ''
-    if (said.shows === null) step.value = { is: 'lines', why: 'open' }
+    if (said.isOpen) step.value = { is: 'lines', why: 'open' }
     else {
       at.value = said.state
       step.value = { is: 'keys' }
@@ -172,7 +172,7 @@ export function useAtPanel(
   /** What was told before of the place that led here; null where nobody had. */
   const contradicts = computed(() => {
     const slot = last.value?.said.slot
-    return slot && last.value?.said.shows !== null ? targetAt(sketch.value, slot) : null
+    return slot && last.value?.said.isOpen === false ? targetAt(sketch.value, slot) : null
   })
   const deciding = computed(() =>
     acted.value && last.value && contradicts.value !== null ? couldDecide(acted.value, last.value.from) : [],
@@ -183,7 +183,7 @@ export function useAtPanel(
   /** The display that the description showed where the panel went on along its row. */
   const passed = computed(() => {
     const state = last.value?.said
-    if (step.value.is !== 'how' || !acted.value || !state || state.shows === null) return null
+    if (step.value.is !== 'how' || !acted.value || !state || state.isOpen) return null
     const row = rowOf(sketch.value, state.state.screen)
     const to = rowOf(sketch.value, step.value.to.screen)
     if (!row || row[0] !== to?.[0] || state.state.screen === step.value.to.screen) return null
@@ -212,7 +212,7 @@ export function useAtPanel(
     const { said, from } = last.value
     const seen: SeenAfter = {
       // Where nobody had said, what was typed and which number it led to is known from the open place.
-      from: said.shows === null ? said.state : from,
+      from: said.isOpen ? said.state : from,
       ...{ to, effect: how.effect, beeped: how.beeped, along: how.along },
     }
     const told = toldSeen(sketch.value, slot, { seen, decides: how.decides })
