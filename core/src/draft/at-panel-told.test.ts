@@ -139,6 +139,14 @@ describe('an interface that is being told', () => {
     ])
     expect(points({ widget: { kind: 'busy', seconds: 9, then: null } })).toEqual([['what follows', 'then']])
     expect(points({})).toEqual([])
+    // A way to a display that was taken away is open again.
+    expect(points({ keys: { ok: 'gone', off: 'a', '1': '.', '2': BEEP } })).toEqual([
+      ['where [ok] leads', 'key ok'],
+    ])
+    expect(points({ keys: { ok: [{ when: { empty: true }, go: 'a' }, { go: 'gone' }] } })).toHaveLength(1)
+    expect(points({ widget: { kind: 'busy', seconds: 9, then: { do: ['keep'], go: 'gone' } } })).toHaveLength(
+      1,
+    )
   })
 
   it('asks for the ends of a row only where a key goes beyond them', () => {
@@ -202,7 +210,7 @@ describe('an interface that is being told', () => {
     expect(map.screens.map(({ name, open }) => [name, open])).toEqual([
       ...[
         ['rest', 1],
-        ['exit', 1],
+        ['exit', 2],
         ['a', 0],
         ['b', 0],
       ],

@@ -14,34 +14,38 @@ export interface OpenPoint {
 
 /** What an entry cannot be without, in the order of its displays. */
 export function openPoints(sketch: Sketch): readonly OpenPoint[] {
-  const screens = Object.entries(sketch.screens).flatMap(([screen, { widget, holds }]): OpenPoint[] => {
+  const nowhere = (target: Target | null): boolean => leadsNowhere(sketch, target)
+  const screens = Object.entries(sketch.screens).flatMap(([screen, { widget, holds, keys }]): OpenPoint[] => {
     const path = `screens.${screen}`
     const leads = (part: string, words: string): OpenPoint => ({ screen, slot: { path, part }, words })
     if (!widget) return [{ screen, slot: null, words: 'what is asked there' }]
     const patterns =
       widget.kind === 'jump'
         ? Object.entries(widget.to).flatMap(([pattern, target]) =>
-            target === null ? [leads(`to ${pattern}`, `where ${pattern} leads`)] : [],
+            nowhere(target) ? [leads(`to ${pattern}`, `where ${pattern} leads`)] : [],
           )
         : []
     const held = Object.entries(holds).flatMap(([key, { to }]) =>
-      to === null ? [leads(`hold ${key}`, `where [${key}] held leads`)] : [],
+      nowhere(to) ? [leads(`hold ${key}`, `where [${key}] held leads`)] : [],
     )
     const answer =
-      'then' in widget && widget.then === null
+      'then' in widget && nowhere(widget.then)
         ? [leads('then', widget.kind === 'busy' ? 'what follows' : 'where an answer leads')]
         : []
-    return [...answer, ...patterns, ...held]
+    const pressed = Object.entries(keys).flatMap(([key, target]) =>
+      nowhere(target) ? [leads(`key ${key}`, `where [${key}] leads`)] : [],
+    )
+    return [...answer, ...patterns, ...pressed, ...held]
   })
   const walks = Object.entries(sketch.walks).flatMap(
     ([name, { screens: row, after, before }]): OpenPoint[] => {
       const path = `walks.${name}`
       const [first = '', last = ''] = [row[0], row.at(-1)]
       return [
-        ...(after === null && leavesRow(sketch, row, '>')
+        ...((after === null ? leavesRow(sketch, row, '>') : nowhere(after))
           ? [{ screen: last, slot: { path, part: 'after' }, words: 'what follows the last of its row' }]
           : []),
-        ...(before === null && leavesRow(sketch, row, '<')
+        ...((before === null ? leavesRow(sketch, row, '<') : nowhere(before))
           ? [
               {
                 screen: first,
@@ -54,10 +58,18 @@ export function openPoints(sketch: Sketch): readonly OpenPoint[] {
     },
   )
   const idle =
-    sketch.idle && sketch.idle.to === null
+    sketch.idle && nowhere(sketch.idle.to)
       ? [{ screen: sketch.start, slot: { path: 'idle', part: 'to' }, words: 'where it goes by itself' }]
       : []
   return [...screens, ...walks, ...idle]
+}
+
+/** Whether nobody has said where it leads, or the display that it led to was taken away. */
+function leadsNowhere({ screens }: Sketch, target: Target | null): boolean {
+  if (target === null) return true
+  return movesIn(target).some(
+    ({ go }) => go !== undefined && !['>', '<', '.'].includes(go) && !Object.hasOwn(screens, go),
+  )
 }
 
 /** Keys of a display that nobody has tried there: they count as doing nothing. */
