@@ -305,6 +305,15 @@ describe('rows of questions', () => {
       ],
       ['one two three tag'],
     ],
+    [
+      'one that was passed over before stands right behind what it was seen behind',
+      [
+        ['one', 'two'],
+        ['two', 'three'],
+        ['one', 'tag'],
+      ],
+      ['one tag two three'],
+    ],
   ] as const)('%s', (_what, pairs, is) => {
     expect(rows(along(...pairs))).toEqual(is)
   })

@@ -55,8 +55,9 @@ function inOrder(all: readonly string[], pairs: SketchWalk['seen']): readonly st
   const left = new Set(all)
   while (left.size > 0) {
     const free = [...left].filter((name) => !pairs.some(([a, b]) => b === name && left.has(a)))
-    // What was seen right behind the last one comes next.
-    const next = free.find((name) => pairs.some(([a, b]) => a === order.at(-1) && b === name)) ?? free[0]
+    // What was last seen right behind the last one comes next.
+    const behind = pairs.findLast(([a, b]) => a === order.at(-1) && free.includes(b))
+    const next = behind?.[1] ?? free[0]
     if (next === undefined) return null
     order.push(next)
     left.delete(next)

@@ -263,6 +263,7 @@ async function edited(told: readonly Told[]): Promise<void> {
             :values="values"
             :passed="passed"
             :begins="begins"
+            :row="contradicts === '>' ? 'next' : contradicts === '<' ? 'previous' : null"
             @down="(how) => step.is === 'how' && panel.putDown(step.to, how)"
             @passed="(guard) => step.is === 'how' && panel.putPassed(step.to, guard)"
             @elsewhere="(where) => step.is === 'how' && panel.putElsewhere(step.to, where)"

@@ -16,6 +16,8 @@ const props = defineProps<{
   values: readonly Decides[]
   passed: { readonly screen: string; readonly when: readonly Decides[] } | null
   begins: How['along']
+  /** Where it was told to go along a row of questions: which way. */
+  row: 'next' | 'previous' | null
 }>()
 const emit = defineEmits<{
   down: [how: How]
@@ -44,8 +46,12 @@ const effects = (Object.entries(effectWords) as [Effect, string][]).map(([value,
 }))
 
 const ALWAYS = -1
+const BETWEEN = -2
 /** What decides: always, one that holds, or that this is about a display that was passed over. */
 const reasons = computed(() => [
+  ...(props.row
+    ? [{ value: BETWEEN, title: `“${props.to.screen}” stands between: it was passed over before` }]
+    : []),
   { value: ALWAYS, title: 'it is always so: what was told before was wrong' },
   ...props.deciding.map((one, index) => ({ value: index, title: decidesWords(one) })),
   ...(props.values.length > 0 ? [{ value: VALUE, title: 'this, because something else is stored' }] : []),
@@ -125,7 +131,8 @@ function down(): void {
     const holds = picked.value ? guard() : null
     if (picked.value && !holds) return
     const decides = picked.value && holds ? { of: picked.value.of, guard: holds } : null
-    emit('down', { effect: effect.value, beeped: beeped.value, along: along.value, decides })
+    const goes = chosen.value === BETWEEN && props.row ? props.row : along.value
+    emit('down', { effect: effect.value, beeped: beeped.value, along: goes, decides })
   }
 }
 </script>
