@@ -21,6 +21,12 @@ const panels = described.filter(
 )
 const families = catalogue.entries.flatMap((entry) => (entry.kind === 'family' ? [entry] : []))
 
+/**
+ * Rows of a dozen questions for each of many zones: at the last zone the script does not come to their end by chance, so that what
+ * follows there stays untold. Held against fewer acts.
+ */
+const farEnds: readonly string[] = ['interface/ostler-s', 'interface/quillet-32']
+
 /** What can be seen and heard of a panel. */
 const seen = (panel: Compiled, state: PanelState) => ({
   ...{ shows: display(panel, state), beeped: state.beeped },
@@ -46,7 +52,7 @@ describe('an interface described by answering at its panel', () => {
       const real = compiled(installer.real.description, model, families)
       const random = seededRandom(11)
       let at = [switchedOn(real, real.factory), switchedOn(mine, mine.factory)] as const
-      for (let count = 0; count < runs(20_000); count++)
+      for (let count = 0; count < (farEnds.includes(model.interface ?? '') ? 2_000 : runs(20_000)); count++)
         for (const input of anyAct(real, at[0], random)) {
           const before = at[0].screen
           at = [act(real, at[0], input), act(mine, at[1], input)]
