@@ -98,7 +98,7 @@ function widgetTargets(widget: Widget): readonly Target[] {
 }
 
 /** Addresses that a question sets. */
-function addressesSet(widget: Widget): readonly string[] {
+export function addressesSet(widget: Widget): readonly string[] {
   if (widget.kind === 'options')
     return Object.values(widget.bits).map((bit) => (typeof bit === 'string' ? bit : bit.at))
   if (widget.kind === 'serial') return [widget.at, ...(widget.loopAt === undefined ? [] : [widget.loopAt])]

@@ -1,5 +1,5 @@
-import type { Family, Move, PanelInterface, PanelModel, Screen, Target } from '../../catalogue/schema.ts'
-import { compiled, screenOf, type Compiled } from '../../panel/compiled.ts'
+import type { Family, PanelInterface, PanelModel, Screen, Target } from '../../catalogue/schema.ts'
+import { compiled, movesOf, screenOf, type Compiled } from '../../panel/compiled.ts'
 import { display } from '../../panel/display.ts'
 import { act } from '../../panel/machine.ts'
 import { blankState, type Input, type PanelState } from '../../panel/state.ts'
@@ -32,7 +32,7 @@ export interface ActedOut {
 /** Makes a sketch ready to be acted out on a panel: what leads nowhere yet leads to a display that stands for all untold ones. */
 export function actedOut(sketch: Sketch, panel: PanelModel, families: readonly Family[]): ActedOut {
   const known = (target: Target | null, slot: Slot): Target => {
-    const moves = target === null ? [] : movesIn(target)
+    const moves = target === null ? [] : movesOf(target)
     const told =
       moves.length > 0 &&
       moves.every(({ go }) => go === undefined || along(go) || Object.hasOwn(sketch.screens, go))
@@ -106,12 +106,6 @@ function widgetActedOut(
       ),
     }
   return ('then' in widget ? { ...widget, then: known(widget.then, 'then') } : widget) as Screen['widget']
-}
-
-/** The ways of a target, in the order in which they are tried. */
-export function movesIn(target: Target): readonly Move[] {
-  if (typeof target === 'string') return [{ go: target }]
-  return Array.isArray(target) ? target : [target]
 }
 
 /** What a sketch says of one input. */

@@ -1,5 +1,6 @@
 import type { Target } from '../../catalogue/schema.ts'
-import { movesIn, type Slot } from './acted-out.ts'
+import { movesOf } from '../../panel/compiled.ts'
+import type { Slot } from './acted-out.ts'
 import { leavesRow, takenKeys, type Sketch } from './sketch.ts'
 
 /* What nobody has said yet of an interface, and the map of its displays. */
@@ -67,7 +68,7 @@ export function openPoints(sketch: Sketch): readonly OpenPoint[] {
 /** Whether nobody has said where it leads, or the display that it led to was taken away. */
 function leadsNowhere({ screens }: Sketch, target: Target | null): boolean {
   if (target === null) return true
-  return movesIn(target).some(
+  return movesOf(target).some(
     ({ go }) => go !== undefined && !['>', '<', '.'].includes(go) && !Object.hasOwn(screens, go),
   )
 }
@@ -100,7 +101,7 @@ export function screenMap(sketch: Sketch): ScreenMap {
   const open = openPoints(sketch)
   const ways = new Map<string, { from: string; to: string; by: string[] }>()
   const way = (from: string, target: Target | null, by: string): void => {
-    for (const { go } of target === null ? [] : movesIn(target))
+    for (const { go } of target === null ? [] : movesOf(target))
       for (const to of landingsOf(sketch, from, go)) {
         const there = ways.get(`${from} ${to}`)
         if (!there) ways.set(`${from} ${to}`, { from, to, by: [by] })

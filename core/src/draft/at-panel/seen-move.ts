@@ -1,7 +1,7 @@
 import { hideableFields, type Guard, type Move, type Target } from '../../catalogue/schema.ts'
-import { filled, pointersIn } from '../../panel/compiled.ts'
-import type { PanelState } from '../../panel/state.ts'
-import { movesIn, type ActedOut, type Slot } from './acted-out.ts'
+import { filled, movesOf, pointersIn } from '../../panel/compiled.ts'
+import { guardHolds, held, type PanelState } from '../../panel/state.ts'
+import type { ActedOut, Slot } from './acted-out.ts'
 import type { Landing } from './display-read.ts'
 import { rowed, rowOf, type NoRow } from './rows.ts'
 import { targetAt, toldSlot } from './slots.ts'
@@ -120,15 +120,12 @@ export function couldDecide({ sketch, panel }: ActedOut, state: PanelState): rea
       before({ pointer: { [pointer]: [range.from, range.from] } }),
     ]
   })
-  const zone = state.pointers.zone
-  const code = zone === undefined ? '' : heldAt(state, `zone.${zone}.response`)
-  const type = panel.panel.responseTypes.find((one) => one.code === code)
-  const hidden = (field: (typeof hideableFields)[number]): boolean =>
-    field === 'fireGroup' ? type?.fire !== 'verified' : type?.hides.includes(field) === true
   const types =
-    zone === undefined
+    state.pointers.zone === undefined
       ? []
-      : hideableFields.map((hides) => (hidden(hides) ? now({ hides }) : before({ hides })))
+      : hideableFields.map((hides) =>
+          guardHolds(panel, state, { hides }) ? now({ hides }) : before({ hides }),
+        )
   return [typed ? now({ empty: true }) : before({ empty: true }), ...pointers, ...types]
 }
 
@@ -136,21 +133,17 @@ export function couldDecide({ sketch, panel }: ActedOut, state: PanelState): rea
 export function valuesDecide({ sketch }: ActedOut, state: PanelState): readonly Decides[] {
   return Object.keys(sketch.fields)
     .filter((address) => pointersIn(address).every((name) => state.pointers[name] !== undefined))
-    .map((address) => now({ at: address, in: [heldAt(state, filled(address, state.pointers))] }))
+    .map((address) => now({ at: address, in: [held(state)(filled(address, state.pointers))] }))
 }
 
 const now = (guard: Guard): Decides => ({ of: 'now', guard })
 const before = (guard: Guard): Decides => ({ of: 'before', guard })
 
-function heldAt({ draft, kept }: PanelState, address: string): string {
-  return draft.get(address) ?? kept.get(address) ?? ''
-}
-
 /** A target that does what it did, and in one case something else. */
 function withCase(was: Target, move: Target, { of, guard }: Decides): Target {
-  const mine = movesIn(move)
-  if (of === 'now') return [...mine.map((one) => ({ when: guard, ...one })), ...movesIn(was)]
-  return [...movesIn(was).map((one) => (one.when ? one : { when: guard, ...one })), ...mine]
+  const mine = movesOf(move)
+  if (of === 'now') return [...mine.map((one) => ({ when: guard, ...one })), ...movesOf(was)]
+  return [...movesOf(was).map((one) => (one.when ? one : { when: guard, ...one })), ...mine]
 }
 
 /** What was seen after a key, as answers of the sketch; a problem where it cannot be put down so. */

@@ -1,5 +1,6 @@
 import type { Guard, PanelInterface, Screen, Target, Widget } from '../../catalogue/schema.ts'
-import { widgetKeys } from '../../catalogue/interface-check.ts'
+import { addressesSet, widgetKeys } from '../../catalogue/interface-check.ts'
+import { movesOf, pointersIn } from '../../panel/compiled.ts'
 import { answerOps, answersOf, type Answer, type DraftDocument, type DraftOp } from '../records.ts'
 
 /*
@@ -183,36 +184,28 @@ export function isBeep(target: Target | undefined): boolean {
   return JSON.stringify(target) === JSON.stringify(BEEP)
 }
 
-/** Names that stand in braces in a text, but for those of what is shown. */
-function namesIn(text: string): readonly string[] {
-  return [...text.matchAll(/\{([a-zA-Z0-9-]+)\}/g)].map((match) => match[1] ?? '')
-}
-
 /** Pointers that a display depends on: those that it shows, that its values are kept by, and that decide where it leads. */
 export function pointersOver(sketch: Pick<Sketch, 'pointers'>, screen: SketchScreen): readonly string[] {
   const { widget } = screen
-  const guards = [...screen.skip, ...Object.values(screen.keys).flatMap(guardsIn)]
-  const addresses = addressesOf(widget)
+  const leads = [...Object.values(screen.keys), ...answersLead(widget)]
+  const guards = [...screen.skip, ...leads.flatMap(guardsIn)]
+  const addresses = widget ? addressesSet(widget as Widget) : []
   const texts = [...screen.lines, ...addresses, ...guards.map(({ at }) => at ?? '')]
   const named = [
-    ...texts.flatMap(namesIn),
+    ...texts.flatMap(pointersIn),
     ...guards.flatMap(({ pointer, hides }) => [...Object.keys(pointer ?? {}), ...(hides ? ['zone'] : [])]),
   ]
   return [...new Set(named)].filter((name) => Object.hasOwn(sketch.pointers, name))
 }
 
-function guardsIn(target: Target): readonly Guard[] {
-  if (typeof target === 'string') return []
-  return (Array.isArray(target) ? target : [target]).flatMap(({ when }) => (when ? [when] : []))
+function guardsIn(target: Target | null): readonly Guard[] {
+  return target === null ? [] : movesOf(target).flatMap(({ when }) => (when ? [when] : []))
 }
 
-/** Addresses that what is asked on a display sets. */
-function addressesOf(widget: SketchWidget | null): readonly string[] {
-  if (!widget) return []
-  if (widget.kind === 'options')
-    return Object.values(widget.bits).map((bit) => (typeof bit === 'string' ? bit : bit.at))
-  if (!('at' in widget)) return []
-  return widget.kind === 'serial' && widget.loopAt !== undefined ? [widget.at, widget.loopAt] : [widget.at]
+/** Where what is asked on a display leads. */
+function answersLead(widget: SketchWidget | null): readonly (Target | null)[] {
+  if (widget?.kind === 'jump') return Object.values(widget.to)
+  return widget && 'then' in widget ? [widget.then] : []
 }
 
 /** An interface as its entry holds it, with what nobody has said left out: the reader of packs names it. */

@@ -1,12 +1,12 @@
 import { expect } from 'vitest'
 import type { Catalogue } from '../../catalogue/catalogue.ts'
 import type { Guard, Move, PanelModel } from '../../catalogue/schema.ts'
-import { interfaceOf, screenOf, type Compiled } from '../../panel/compiled.ts'
+import { interfaceOf, movesOf, screenOf, type Compiled } from '../../panel/compiled.ts'
 import { display } from '../../panel/display.ts'
 import { act, switchedOn } from '../../panel/machine.ts'
 import { guardHolds, type Input, type PanelState } from '../../panel/state.ts'
 import { seededRandom } from '../../units/random.ts'
-import { actedOut, movesIn, tried, withShipped, type ActedOut, type Slot } from '../at-panel/acted-out.ts'
+import { actedOut, tried, withShipped, type ActedOut, type Slot } from '../at-panel/acted-out.ts'
 import {
   landingsOf,
   partsOf,
@@ -152,10 +152,10 @@ export class InstallerAtPanel {
     )
   }
 
-  private renamed(target: Parameters<typeof movesIn>[0]): unknown {
+  private renamed(target: Parameters<typeof movesOf>[0]): unknown {
     const one = (go: string): string => this.names.get(go) ?? go
     if (typeof target === 'string') return one(target)
-    const moves = movesIn(target).map((move) => ({
+    const moves = movesOf(target).map((move) => ({
       ...move,
       ...(move.go === undefined ? {} : { go: one(move.go) }),
     }))
@@ -208,7 +208,7 @@ export class InstallerAtPanel {
     const { slot } = said
     if (!slot) throw new RangeError(`ask: ${JSON.stringify(input)} on ${before.screen} is no move`)
     const manual = this.inManual(slot)
-    const way = (manual === null ? [] : movesIn(manual)).find(
+    const way = (manual === null ? [] : movesOf(manual)).find(
       ({ when }) => !when || guardHolds(this.real, before, when),
     )
     const to = this.landing()
@@ -260,7 +260,7 @@ export class InstallerAtPanel {
   }
 
   /** What the manual says at a slot of the sketch. */
-  private inManual({ path, part }: Slot): Parameters<typeof movesIn>[0] | null {
+  private inManual({ path, part }: Slot): Parameters<typeof movesOf>[0] | null {
     const [group = '', ...rest] = path.split('.')
     if (group === 'idle') return this.manual.idle?.to ?? null
     const name = rest.join('.')

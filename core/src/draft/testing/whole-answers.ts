@@ -1,7 +1,6 @@
-import { screenOf, type Compiled } from '../../panel/compiled.ts'
+import { movesOf, screenOf, type Compiled } from '../../panel/compiled.ts'
 import { held, type Input, type PanelState } from '../../panel/state.ts'
 import { listOf } from '../../panel/widgets.ts'
-import { movesIn } from '../at-panel/acted-out.ts'
 
 /* What somebody can do at a panel besides pressing one key. */
 
@@ -69,7 +68,7 @@ export function wholeAnswers(
       }))
     case 'serial': {
       const listens = Object.entries(screenOf(real, screen).keys ?? {}).flatMap(([key, target]) =>
-        movesIn(target).some((move) => move.do?.includes('listen')) ? [press(key)] : [],
+        movesOf(target).some((move) => move.do?.includes('listen')) ? [press(key)] : [],
       )
       const values = real.values(widget.at, held(state))
       const taken = held(state)('zone.1.serial')

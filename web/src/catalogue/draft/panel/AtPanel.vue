@@ -145,7 +145,7 @@ async function edited(told: readonly Told[]): Promise<void> {
             <p class="quiet small">
               The panel must now show this<template v-if="last">, after {{ inputWords(last.input) }}</template
               >: <span class="mono">{{ here.screen }}</span>
-              <strong v-if="here.beeped">. It beeps: that key does nothing here.</strong>
+              <strong v-if="here.beeped">. It beeps.</strong>
             </p>
           </template>
           <template v-else-if="seenLines.length > 0">
