@@ -23,10 +23,20 @@ const LONGEST_RUN = 16
 /** What a pair in the wrong order costs: more than any way. */
 const WRONG = 1e12
 
-/** The stops in the order of least cost. */
+/** What stands for no way: more than any way, and a number that what is saved can be reckoned with. */
+const NO_WAY = 1e7
+
+/** The stops in the order of least cost; where no way leads through all of them, with as few leaps as can be. */
 export function shortestOrder(visits: Visits): readonly number[] {
-  if (visits.count === 0) return []
-  return visits.count <= EXACT_STOPS ? exactOrder(visits) : mendedOrder(visits)
+  const { count, first, between, last, before } = visits
+  if (count === 0) return []
+  const finite: Visits = {
+    ...{ count, before },
+    first: (stop) => Math.min(first(stop), NO_WAY),
+    between: (from, to) => Math.min(between(from, to), NO_WAY),
+    last: (stop) => Math.min(last(stop), NO_WAY),
+  }
+  return count <= EXACT_STOPS ? exactOrder(finite) : mendedOrder(finite)
 }
 
 /** What an order costs; Infinity where there is no way. */
