@@ -17,9 +17,9 @@ const ROUNDS = 100
 const ENOUGH_MS = 5_000
 /** What a quick test takes at most, ms. */
 const QUICK_MS = 100
-/** How long one mutant may take before it is taken to have no end, ms: at least so much, else so many times what its tests take. */
-const PATIENCE_MS = 30_000
-const PATIENCE = 10
+/** How long one mutant may take before it is taken to have no end, ms: at least so much, else so many times what its longest test takes. */
+const PATIENCE_MS = 20_000
+const PATIENCE = 5
 
 /**
  * @param files paths of the files to change, from the root of the tree
@@ -110,23 +110,23 @@ const standIn = ['describe', 'it', 'expect', 'beforeEach']
 async function surveyed(workers, tests) {
   const covers = new Map()
   const queue = [...tests]
-  const of = (id) => covers.get(id) ?? covers.set(id, { reads: new Map(), tests: [], took: 0 }).get(id)
+  const of = (id) => covers.get(id) ?? covers.set(id, { reads: new Map(), tests: [], longest: 0 }).get(id)
   await Promise.all(
     workers.map(async (hand) => {
       for (let test = queue.shift(); test; test = queue.shift()) {
         const said = await hand.ask({ survey: test })
         if (!said || said.failed)
           throw new Error(`${test} does not pass as it is:\n${said?.failed ?? 'no answer'}`)
-        const whole = said.took.reduce((sum, one) => sum + one, 0)
+        const longest = Math.max(0, ...said.took)
         for (const [at, hits] of Object.entries(said.covers))
           for (const [id, times] of Object.entries(hits)) {
             const cover = of(id)
             if (at === 'load') {
               cover.reads.set(test, times)
-              cover.took += whole
+              cover.longest = Math.max(cover.longest, longest)
             } else {
               cover.tests.push({ test, at: Number(at), took: said.took[at], rounds: times * ROUNDS })
-              cover.took += said.took[at]
+              cover.longest = Math.max(cover.longest, said.took[at])
             }
           }
       }
@@ -159,7 +159,7 @@ async function tried(hand, id, covers) {
     ...byFile(cover.tests.filter(({ took, test }) => took >= QUICK_MS && !cover.reads.has(test))).map(part),
   ]
   const asked = { mutant: id, plan, enough: ENOUGH_MS }
-  const said = await hand.ask(asked, Math.max(PATIENCE_MS, PATIENCE * cover.took))
+  const said = await hand.ask(asked, Math.max(PATIENCE_MS, ENOUGH_MS + PATIENCE * cover.longest))
   return { killed: said?.killed ?? true, covered: true }
 }
 
