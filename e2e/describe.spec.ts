@@ -108,7 +108,16 @@ async function describeDevice(page: Page): Promise<void> {
   await codes.getByRole('button', { name: 'Add a code' }).click()
   await pick(codes, 'Panel', 'Tarn 40')
   await type(codes.getByLabel('Code', { exact: true }), '329')
-  await expect(does.getByRole('listitem').first()).toContainText(/fits.*Tarn 40/)
+  // What nobody states is not taken for the better case; that it is not known is an answer, too.
+  const first = does.getByRole('listitem').first()
+  const openly = /cannot tell.*Tarn 40.*of Burrow contact it is not stated how often it checks in/
+  await expect(first).toContainText(openly)
+  await asked(page, 'How often does it check in?')
+    .getByRole('button', { name: /not stated$/ })
+    .click()
+  await expect(first).toContainText(openly)
+  await answers(page, { 'How often does it check in?': '60' })
+  await expect(first).toContainText(/fits.*Tarn 40/)
   await accessible(page)
 }
 

@@ -94,7 +94,7 @@ async function describeReceiver(page: Page): Promise<void> {
   for (const kind of ['contact', 'motion', 'keypad'])
     await press(page, 'Which classes of device does it take?', kind)
   await answers(page, { 'How many transmitters does it hold?': '24' })
-  await asked(page, 'Can it be set to refuse plain devices?').getByRole('button', { name: 'No' }).click()
+  await asked(page, 'Can it be set to refuse plain devices?').getByRole('button', { name: /No$/ }).click()
   await press(page, 'Where is it?', 'in the panel')
   await press(page, 'Which grade is it stated for (EN 50131)?', 'grade 1')
   await publish(page)
@@ -252,8 +252,8 @@ async function describeDevices(page: Page): Promise<void> {
     )
     await press(page, 'Which grade is it stated for (EN 50131)?', 'grade 1')
     if (kind !== 'contact')
-      await asked(page, 'Does it need an answer to do its work?').getByRole('button', { name: 'No' }).click()
-    if (kind === 'keypad') await asked(page, 'Does it unset?').getByRole('button', { name: 'Yes' }).click()
+      await asked(page, 'Does it need an answer to do its work?').getByRole('button', { name: /No$/ }).click()
+    if (kind === 'keypad') await asked(page, 'Does it unset?').getByRole('button', { name: /Yes$/ }).click()
     if (event) {
       const events = asked(page, 'Which events does it report')
       await events.getByRole('button', { name: 'Add an event' }).click()
@@ -271,6 +271,7 @@ async function describeDevices(page: Page): Promise<void> {
     await type(ways.getByLabel('What is done'), event ? 'trip it' : 'hold a key')
     await pick(ways, 'The panel then hears', event ? 'its event' : 'a button')
     await answers(page, {
+      'How often does it check in?': '30',
       'Where is its sticker?': 'inside the lid',
       'From which temperature on does it work?': '-10',
       'Up to which?': '50',

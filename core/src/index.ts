@@ -268,7 +268,7 @@ export { labelTrouble } from './zones/labels.ts'
 export { movedLabels, moveDeviceOps } from './zones/device-move.ts'
 export type { NewPlace } from './zones/device-move.ts'
 export { replaceOps, successorsOf } from './fit/replace.ts'
-export { receiverAdvice, spotRecord, walkOf } from './fit/spots.ts'
+export { levelWords, receiverAdvice, spotRecord, walkOf } from './fit/spots.ts'
 export type { LinkBand, ReceiverPlace, SpotNeed } from './fit/spots.ts'
 export { removeAreaOps, removeDeviceOps } from './job/removals.ts'
 export { fullSet } from './response/letters.ts'
@@ -279,14 +279,8 @@ export { modesOf, type ModeTrip } from './response/modes.ts'
 
 export { moveToAreaOps } from './zones/area-move.ts'
 export { cautions, hints } from './proof/advice.ts'
-export {
-  mayBeUnused,
-  openProofs,
-  proofRoute,
-  resultProblem,
-  settledSubjects,
-  testBlocked,
-} from './proof/owed.ts'
+export { mayBeUnused, openProofs, proofRoute, settledSubjects, testBlocked } from './proof/owed.ts'
+export { resultProblem } from './proof/reading.ts'
 export type { ProofItem, ProofStop } from './proof/owed.ts'
 export type { ProofKey } from './proof/table.ts'
 export { alsoShows, proofMethods, proofRules, stationSees } from './proof/table.ts'

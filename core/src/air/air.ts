@@ -156,7 +156,7 @@ function sendersOf(
         model,
         loops: ownLoops(doc, device.id, model),
         near: true,
-        level: low ? family.placement.least : family.placement.best,
+        level: levelsOf(family)[low ? 'least' : 'best'],
         lowBattery: low,
         sendsIn: (slot) =>
           quirk === 'silent'
@@ -182,13 +182,19 @@ function sendersOf(
       const model = twin?.model ?? any
       const loops = model?.loops.filter((loop) => loop.bench).map((loop) => loop.loop) ?? []
       if (!model) return []
-      const { best, least } = family.placement
+      const { best, least } = levelsOf(family)
       const level = twin ? best : Math.max(1, least - 1)
       const serial = inventId(family, random)
       return [{ serial, family, model, loops, near: false, level, lowBattery: false, sendsIn: () => true }]
     })
   })
   return [...own, ...foreign, ...(surprises ? formerOwn(doc, catalogue) : [])]
+}
+
+/** Levels that the exercise makes up where the family states none. */
+function levelsOf({ placement }: Family): { readonly best: number; readonly least: number } {
+  const best = placement.best ?? (placement.least ?? 1) * 2
+  return { best, least: placement.least ?? best / 2 }
 }
 
 /** Devices that were replaced or taken out and that nobody has taken the battery from: they go on sending until they are seen to. */
@@ -200,7 +206,7 @@ function formerOwn(doc: JobDocument, catalogue: Catalogue): Sender[] {
     if (!model || !family || seen.has(serial)) return []
     seen.add(serial)
     const loops = model.loops.filter((loop) => loop.bench).map((loop) => loop.loop)
-    const level = family.placement.best
+    const level = levelsOf(family).best
     return [{ serial, family, model, loops, near: false, level, lowBattery: false, sendsIn: () => true }]
   })
 }

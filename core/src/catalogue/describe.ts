@@ -112,7 +112,7 @@ function familyLines(entry: Family): EntryLine[] {
   return [
     line('Band', from === to ? `${from} MHz` : `${from}–${to} MHz`),
     line('Way', entry.way),
-    line('Encryption', entry.encryption),
+    line('Encryption', stated(entry.encryption, String)),
     line('Topology', entry.topology),
     line(
       'Repeaters',
@@ -125,10 +125,15 @@ function familyLines(entry: Family): EntryLine[] {
       `${sticker.length} characters, ${sticker.alphabet}; ID ${sticker.idFrom}–${sticker.idTo}`,
     ),
     line('Check digit', sticker.check === 'none' ? 'none' : 'weights 3 and 1'),
-    line('Sticker is', sticker.where),
+    line('Sticker is', stated(sticker.where, String)),
     line(
       'Placement',
-      `best from ${placement.best} ${placement.unit}, holds from ${placement.least}, read at the ${placement.readAt}`,
+      [
+        `best from ${open(placement.best)}`,
+        `holds from ${open(placement.least)}`,
+        `in ${open(placement.unit)}`,
+        `read at ${stated(placement.readAt, (at) => `the ${at}`)}`,
+      ].join(', '),
     ),
     line(
       'Average kept',
@@ -152,10 +157,16 @@ function receiverLines(entry: ReceiverModel, catalogue: Catalogue): EntryLine[] 
   })
   return [
     line('Hears', hears.join(', ')),
-    line('Holds', `${entry.transmitters} transmitters`),
-    line('Classes', entry.classes.join(', ')),
+    line(
+      'Holds',
+      stated(entry.transmitters, (count) => `${count} transmitters`),
+    ),
+    line(
+      'Classes',
+      stated(entry.classes, (classes) => classes.join(', ')),
+    ),
     line('Place', entry.place),
-    line('Encrypted-only switch', yes(entry.encryptedOnlySetting)),
+    line('Encrypted-only switch', stated(entry.encryptedOnlySetting, yes)),
     line('Loses', some(entry.loses)),
     line('Grade', stated(entry.grade, String)),
   ]
@@ -166,17 +177,22 @@ function deviceLines(entry: DeviceModel, catalogue: Catalogue): EntryLine[] {
   return [
     line('Class', entry.class),
     line('Family', catalogue.get('family', entry.family)?.name ?? 'wired'),
-    line('Encryption', entry.encryption),
+    line('Encryption', stated(entry.encryption, String)),
     line('Way', entry.way ?? ''),
-    line('Needs a receiver that answers', yes(entry.needsTwoWay)),
+    line('Needs a receiver that answers', stated(entry.needsTwoWay, yes)),
     line('Carried by a person', yes(entry.carried)),
     line('Loops', entry.loops.map((item) => `${item.loop} ${item.name}`).join(', ')),
     line('Switches', some(entry.switches?.map((item) => `${item.switch} ${item.on ? 'on' : 'off'}`))),
     line('Slot', entry.slot === 'none' ? '' : entry.slot),
-    line('Checks in every', entry.checkInMinutes === null ? '' : `${entry.checkInMinutes} min`),
+    line(
+      'Checks in every',
+      entry.family === null
+        ? ''
+        : stated(entry.checkInMinutes, (minutes) => (minutes === null ? 'never' : `${minutes} min`)),
+    ),
     line('Pets', pets(entry)),
-    line('Disarms', yes(entry.disarms)),
-    line('Temperature', `${temperatureC.from} to ${temperatureC.to} °C`),
+    line('Disarms', stated(entry.disarms, yes)),
+    line('Temperature', `${open(temperatureC.from)} to ${open(temperatureC.to)} °C`),
     line('Outdoors', stated(entry.outdoor, yes)),
     line('Magnet gap', entry.magnetGapMm === null ? '' : `${entry.magnetGapMm} mm`),
     ...handlingLines(entry),
@@ -234,8 +250,11 @@ export function handlingLines(model: DeviceModel): EntryLine[] {
   const several = batteries !== null && batteries.count > 1
   const wake = model.ways.map(wayWords)
   return [
-    line('Sticker is', stickerPlace ? `${placeWords[stickerPlace]}: ${model.sticker}` : model.sticker),
-    line('Batteries', batteries ? `${batteries.count} × ${batteries.type}` : ''),
+    line(
+      'Sticker is',
+      [stickerPlace && placeWords[stickerPlace], model.sticker].filter(Boolean).join(': ') || notStated,
+    ),
+    line('Batteries', batteries ? `${batteries.count} × ${batteries.type ?? `type ${notStated}`}` : ''),
     line('Batteries go in', batteries ? stated(batteries.wayUp, String) : ''),
     line('Order of batteries', several ? stated(batteries.order, String) : ''),
     line('First insert already sends', batteries ? stated(batteries.firstInsertLearns, yes) : ''),
@@ -423,6 +442,11 @@ function trips(entry: DeviceModel): string {
 /** A fact in words, or that it is left out. */
 function stated<T>(value: T | undefined, words: (value: T) => string): string {
   return value === undefined ? notStated : words(value)
+}
+
+/** A figure amid others, or that it is left out. */
+function open(value: number | string | undefined): string {
+  return stated(value, String)
 }
 
 /** A list in words; one that is left out or empty names none. */

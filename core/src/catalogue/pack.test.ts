@@ -6,7 +6,7 @@ import { keepEntry, readKept, writtenOf } from './written.ts'
 import { Catalogue } from './catalogue.ts'
 import { describeEntry } from './describe.ts'
 import { comparePack, packJsonSchema, readPack, writePack } from './pack.ts'
-import type { CatalogueEntry } from './schema.ts'
+import type { CatalogueEntry, DeviceModel } from './schema.ts'
 import { runs } from '../testing/runs.ts'
 
 const all = catalogue.entries
@@ -55,7 +55,7 @@ describe('a pack', () => {
 
 describe('packs that are refused', () => {
   it.each<[string, (pack: ReturnType<typeof loose>) => unknown, string]>([
-    ['a newer form', (pack) => ({ ...pack, kapellePack: 8 }), 'kapellePack is 8; this Kapelle reads up to 7'],
+    ['a newer form', (pack) => ({ ...pack, kapellePack: 9 }), 'kapellePack is 9; this Kapelle reads up to 8'],
     [
       'a pointer into nothing',
       (pack) => (Object.assign(at(pack, 'device/reedling'), { family: 'family/none' }), pack),
@@ -227,12 +227,30 @@ describe('what a pin hashes', () => {
     if (!old.ok) throw new Error('unread')
     const own = keepEntry(catalogue.get('family', 'family/dunlin') as CatalogueEntry)
     const file = JSON.parse(writePack('Test', [...old.entries, own])) as Record<string, unknown>
-    expect(file).toMatchObject({ kapellePack: 7, entries: [own.raw], older: [{ form: 1, entries: [raw] }] })
+    expect(file).toMatchObject({ kapellePack: 8, entries: [own.raw], older: [{ form: 1, entries: [raw] }] })
     const again = readPack(file)
     expect(again.ok && again.entries.map((item) => [item.entry.id, item.form]).sort()).toEqual([
-      ['family/dunlin', 7],
+      ['family/dunlin', 8],
       ['family/wren', 1],
     ])
+  })
+
+  it('reads no check-in of an older form as not stated, but of what sends only when pressed', () => {
+    const of = (id: string, form: number): unknown[] => {
+      const silent = { ...(catalogue.get('device', id) as DeviceModel), checkInMinutes: null }
+      const read = readPack(pack(form, [silent]), catalogue.entries)
+      if (!read.ok) throw new Error(JSON.stringify(read.problems))
+      return read.entries.flatMap(({ entry, hash }) =>
+        entry.kind === 'device' ? [entry.checkInMinutes, hash === hashOf(silent)] : [],
+      )
+    }
+    expect(of('device/stilt', 7)).toEqual([undefined, true])
+    expect(of('device/stilt', 1)).toEqual([undefined, true])
+    expect(of('device/stilt', 8)).toEqual([null, true])
+    expect(of('device/quartet', 7)).toEqual([null, true])
+    expect(of('device/beckon', 7)).toEqual([null, true])
+    const wired = catalogue.all('device').find(({ family }) => family === null)
+    expect(of(wired?.id ?? '', 7)).toEqual([null, true])
   })
 
   it('travels with the raw entry', () => {
@@ -243,7 +261,7 @@ describe('what a pin hashes', () => {
 
   it('has no entry of nothing, and none of a newer form', () => {
     expect(problems(pack(2, []))).toEqual(['entries must have at least 1 entry'])
-    expect(problems(pack(8, [raw]))).toEqual(['kapellePack is 8; this Kapelle reads up to 7'])
-    expect(problems({ ...pack(3, [raw]), older: [{ form: 8, entries: [raw] }] })[0]).toContain('older.0.form')
+    expect(problems(pack(9, [raw]))).toEqual(['kapellePack is 9; this Kapelle reads up to 8'])
+    expect(problems({ ...pack(3, [raw]), older: [{ form: 9, entries: [raw] }] })[0]).toContain('older.0.form')
   })
 })

@@ -30,13 +30,16 @@ export { settingKeys, zoneFields, type SettingKey, type ZoneField } from './pane
  * Everything that differs between makers stands here as data; the judges hold the rules.
  */
 
+const encryption = z.enum(['none', 'optional', 'always'])
+
 const family = z.strictObject({
   kind: z.literal('family'),
   id: entryId('family'),
   ...base,
   bandMHz: z.strictObject({ from: z.number().min(1).max(6000), to: z.number().min(1).max(6000) }),
   way: z.enum(['one-way', 'two-way']),
-  encryption: z.enum(['none', 'optional', 'always']),
+  /** Absent where it is not stated: then each device says it, or nobody can tell. */
+  encryption: encryption.optional(),
   topology: z.enum(['star', 'mesh']),
   sticker: z.strictObject({
     /** Characters on the sticker, without spaces and hyphens. */
@@ -49,14 +52,15 @@ const family = z.strictObject({
     groups: z.array(z.number().int().min(1).max(20)).min(1),
     /** `weights-3-1`: the digits weighted 3 and 1 in turn sum to a multiple of 10. */
     check: z.enum(['none', 'weights-3-1']),
-    where: note,
+    where: note.optional(),
   }),
+  /** What is not stated of a reading is absent: it is noted, and judged as far as the rest goes. */
   placement: z.strictObject({
+    unit: z.string().min(1).max(12).optional(),
     /** Reading that counts as the best band, and the least that still works, in the unit given. */
-    unit: z.string().min(1).max(12),
-    best: z.number(),
-    least: z.number(),
-    readAt: z.enum(['device', 'receiver']),
+    best: z.number().optional(),
+    least: z.number().optional(),
+    readAt: z.enum(['device', 'receiver']).optional(),
     /** Hours after a reading from which the average of the time between counts; absent where the family keeps none. */
     averageHours: z.number().int().min(1).max(168).optional(),
   }),
@@ -74,10 +78,12 @@ const receiver = z.strictObject({
   ...base,
   /** The families it hears, each with the radio firmware it needs. */
   hears: z.array(z.strictObject({ family: entryId('family'), fromFirmware: firmware.nullable() })).min(1),
-  transmitters: z.number().int().min(1).max(2000),
-  classes: z.array(z.enum(deviceClasses)).min(1),
-  /** Whether a setting makes it refuse plain devices. */
-  encryptedOnlySetting: z.boolean(),
+  /** How many it holds; absent where that is not stated. */
+  transmitters: z.number().int().min(1).max(2000).optional(),
+  /** What it takes; absent where that is not stated. */
+  classes: z.array(z.enum(deviceClasses)).min(1).optional(),
+  /** Whether a setting makes it refuse plain devices; absent where that is not stated. */
+  encryptedOnlySetting: z.boolean().optional(),
   place: z.enum(['built-in', 'keypad', 'module', 'bridge']),
   /** The highest grade (EN 50131) it is stated for. */
   grade: grade.optional(),
@@ -113,10 +119,11 @@ const device = z.strictObject({
   class: z.enum(deviceClasses),
   /** Null for a wired device. */
   family: entryId('family').nullable(),
-  encryption: z.enum(['none', 'optional', 'always']),
+  /** Absent where it is not stated. */
+  encryption: encryption.optional(),
   way: z.enum(['one-way', 'two-way']).nullable(),
-  /** Whether it needs an answer from the receiver to do its work. */
-  needsTwoWay: z.boolean(),
+  /** Whether it needs an answer from the receiver to do its work; absent where that is not stated. */
+  needsTwoWay: z.boolean().optional(),
   loops: z.array(loop).max(8),
   /** Where it is kept on the panel when it has no zone of its own. */
   slot: z.enum(['none', 'fob', 'keypad', 'siren']),
@@ -133,16 +140,20 @@ const device = z.strictObject({
       }),
     )
     .max(6),
-  checkInMinutes: z.number().min(0.1).max(2880).nullable(),
+  /** Null for what never does; absent where it is not stated. */
+  checkInMinutes: z.number().min(0.1).max(2880).nullable().optional(),
   petKg: z.number().min(0).max(100).nullable(),
   carried: z.boolean(),
-  disarms: z.boolean(),
-  temperatureC: z.strictObject({ from: z.number(), to: z.number() }),
+  /** Absent where it is not stated. */
+  disarms: z.boolean().optional(),
+  /** An end that is not stated is absent. */
+  temperatureC: z.strictObject({ from: z.number().optional(), to: z.number().optional() }),
   magnetGapMm: z.number().min(1).max(100).nullable(),
   batteries: z
     .strictObject({
       count: z.number().int().min(0).max(12),
-      type: label,
+      /** Absent where it is not stated. */
+      type: label.optional(),
       /** Which way up they go in, as the device shows it. */
       wayUp: label.optional(),
       /** Which of several goes in first, and how fast the others follow. */
@@ -154,7 +165,7 @@ const device = z.strictObject({
   equipmentCodes: z
     .array(z.strictObject({ panel: entryId('panel'), code: z.string().min(1).max(12) }))
     .max(20),
-  sticker: note,
+  sticker: note.optional(),
   /** Where one has to be to read the sticker: what is inside is read before the cover closes. */
   stickerPlace: z.enum(stickerPlaces).optional(),
   /** Seconds after power-up in which it does not yet answer to what it watches. */

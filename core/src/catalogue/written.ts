@@ -17,7 +17,7 @@ export interface KeptEntry extends WrittenEntry {
 }
 
 /** Number of the pack form in force. Whatever adds entry fields takes the next one. */
-export const PACK_FORMAT = 7
+export const PACK_FORMAT = 8
 
 type Raw = Readonly<Record<string, unknown>>
 
@@ -26,10 +26,28 @@ type Raw = Readonly<Record<string, unknown>>
  * stated, never as a comforting default. Form 2 is form 1 with a number that counts; form 3 may say which families keep an average
  * of a whole day; form 4 which models join smoke and heat, and where they are apart; form 5 how a device is handled
  * before it is learned: where its sticker is, how long it is held, in which order its batteries go in, how long it sleeps; form 6 how a
- * panel is keyed, as an entry of its own; form 7 where the answers of an entry were read.
+ * panel is keyed, as an entry of its own; form 7 where the answers of an entry were read; form 8 leaves more of it open: encryption, answers, disarming,
+ * ends of temperature, battery type, sticker, what a receiver holds and takes, and from which reading on a link is good.
  */
 const asItWas = (raw: Raw): Raw => raw
-const steps: readonly ((raw: Raw) => Raw)[] = [asItWas, asItWas, asItWas, asItWas, asItWas, asItWas]
+const steps: readonly ((raw: Raw) => Raw)[] = [
+  asItWas,
+  asItWas,
+  asItWas,
+  asItWas,
+  asItWas,
+  asItWas,
+  neverOrOpen,
+]
+
+/** Up to form 7 no check-in was “it does not, or not stated”: that is not stated, but for what sends only when it is pressed. */
+function neverOrOpen(raw: Raw): Raw {
+  const { checkInMinutes, ...rest } = raw
+  const open =
+    raw.kind === 'device' && checkInMinutes === null && raw.family !== null && !pressed.includes(raw.class)
+  return open ? rest : raw
+}
+const pressed: readonly unknown[] = ['fob', 'panic']
 
 /** The raw entry brought to the form in force, not yet checked. */
 export function upgradedEntry(raw: unknown, form: number): unknown {

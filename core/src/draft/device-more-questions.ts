@@ -92,6 +92,7 @@ export function placeQuestions({ of }: Asked): Question[] {
           why: 'What unsets over a plain link can be recorded and sent again.',
           leaflet: 'functions',
           form: yesNo,
+          unless: 'not stated',
         }
       : null,
     {
@@ -100,6 +101,7 @@ export function placeQuestions({ of }: Asked): Question[] {
       why: 'An attic or garage is colder than a hall.',
       leaflet: 'technical data',
       form: real('°C', -60, 60),
+      unless: 'not stated',
     },
     {
       path: 'temperatureC.to',
@@ -107,6 +109,7 @@ export function placeQuestions({ of }: Asked): Question[] {
       why: 'Under a roof it is hotter than below.',
       leaflet: 'technical data',
       form: real('°C', 0, 120),
+      unless: 'not stated',
     },
     c('contact', 'siren', 'panic', 'motion', 'keypad', 'fob')
       ? {
@@ -154,6 +157,7 @@ export function batteryQuestions({ of }: Asked): Question[] {
             why: 'As it is printed on the cell.',
             leaflet: 'technical data',
             form: words(80),
+            unless: 'not stated',
           },
           {
             path: 'batteries.wayUp',

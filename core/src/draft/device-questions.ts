@@ -119,13 +119,14 @@ function radioQuestions({ of, catalogue }: Asked): Question[] {
     'repeater',
   )
   return section('On the air', [
-    family?.encryption === 'optional'
+    family && (family.encryption === 'optional' || family.encryption === undefined)
       ? {
           path: 'encryption',
           ask: 'Is this device encrypted?',
-          why: 'Its family has both kinds.',
+          why: 'Its family has both kinds, or does not say: where nobody knows, Kapelle says that it cannot tell.',
           leaflet: 'technical data, security',
           form: oneOf(choices({ none: 'no', optional: 'if the receiver is', always: 'always' })),
+          unless: 'not stated',
         }
       : null,
     is(of)('motion', 'keypad', 'siren', 'repeater')
@@ -135,16 +136,17 @@ function radioQuestions({ of, catalogue }: Asked): Question[] {
           why: 'A picture, a sound, a display: behind a receiver that only hears it cannot.',
           leaflet: 'functions',
           form: yesNo,
+          unless: 'not stated',
         }
       : null,
     reports
       ? {
           path: 'checkInMinutes',
           ask: 'How often does it check in?',
-          why: 'What is silent longer than the panel waits counts as lost.',
+          why: 'What is silent longer than the panel waits counts as lost. 0 where it never does.',
           leaflet: 'technical data, supervision',
-          form: real('min', 0.1, 2880),
-          unless: 'it does not, or not stated',
+          form: real('min', 0, 2880),
+          unless: 'not stated',
         }
       : null,
     {
@@ -266,6 +268,7 @@ function learnQuestions({ of, catalogue }: Asked): Question[] {
       why: 'It is read before the cover closes.',
       leaflet: 'installation, or look',
       form: words(400, 2),
+      unless: 'not known',
     },
     {
       path: 'stickerPlace',

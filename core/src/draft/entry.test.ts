@@ -54,6 +54,106 @@ const contact = {
   'batteries.type': 'CR2032',
 }
 
+/* What nobody knew of them: the answer is “not stated”, or “not known”. */
+const openFamily = {
+  ...family,
+  ...{ name: 'Teasel B', encryption: null, 'sticker.where': null },
+  ...{ 'placement.unit': null, 'placement.best': null, 'placement.least': null, 'placement.readAt': null },
+}
+const openReceiver = {
+  ...{ maker: 'Penbrook', name: 'Teasel radio', regions: ['europe'], place: 'module' },
+  hears: [{ family: 'family/dunlin', fromFirmware: null }],
+  ...{ classes: null, transmitters: null, encryptedOnlySetting: null },
+}
+const openContact = {
+  ...contact,
+  ...{ encryption: null, checkInMinutes: null, sticker: null, 'batteries.type': null },
+  ...{ 'temperatureC.from': null, 'temperatureC.to': null },
+}
+const openKeypad = {
+  ...{ maker: 'Penbrook', name: 'Larder keypad', regions: ['europe'], class: 'keypad' },
+  ...{ family: 'family/dunlin', encryption: null, needsTwoWay: null, disarms: null },
+  ...{ checkInMinutes: null, ways: null, sticker: null, 'batteries.count': null },
+}
+
+describe('what nobody knows of it', () => {
+  it.each<[DescribedKind, Readonly<Record<string, Answer['value']>>, object]>([
+    [
+      'family',
+      openFamily,
+      {
+        ...{ kind: 'family', id: 'family/teasel-b', name: 'Teasel B', version: '1', maker: 'Penbrook' },
+        ...{ regions: ['europe'], bandMHz: { from: 868.9, to: 868.9 }, way: 'two-way', topology: 'star' },
+        ...{ sticker: family.sticker, placement: {} },
+      },
+    ],
+    [
+      'receiver',
+      openReceiver,
+      {
+        ...{ kind: 'receiver', id: 'receiver/teasel-radio', name: 'Teasel radio', version: '1' },
+        ...{ maker: 'Penbrook', regions: ['europe'], place: 'module' },
+        hears: [{ family: 'family/dunlin', fromFirmware: null }],
+      },
+    ],
+    [
+      'device',
+      openContact,
+      {
+        ...{ kind: 'device', id: 'device/larder-door-contact', version: '1' },
+        ...{ maker: 'Penbrook', name: 'Larder door contact', regions: ['europe'], class: 'contact' },
+        ...{ family: 'family/dunlin', way: 'one-way', needsTwoWay: false, disarms: false, carried: false },
+        loops: [{ event: 'open', loop: 3, name: 'reed', bench: true }],
+        ...{ slot: 'none', ways: [{ way: 'open the door', sends: 'event' }], petKg: null, note: null },
+        ...{ temperatureC: {}, magnetGapMm: null, batteries: { count: 1 }, equipmentCodes: [] },
+      },
+    ],
+    [
+      'device',
+      openKeypad,
+      {
+        ...{ kind: 'device', id: 'device/larder-keypad', version: '1' },
+        ...{ maker: 'Penbrook', name: 'Larder keypad', regions: ['europe'], class: 'keypad' },
+        ...{ family: 'family/dunlin', way: 'one-way', carried: false, loops: [], slot: 'keypad', ways: [] },
+        ...{ petKg: null, temperatureC: {}, magnetGapMm: null, batteries: null, equipmentCodes: [] },
+        note: null,
+      },
+    ],
+  ])('%s: stays away from the entry, and comes back as not known', (kind, leaflet, entry) => {
+    const read = draftEntry(answered(kind, leaflet), catalogue)
+    expect([read.missing, read.problems]).toEqual([[], []])
+    expect(read.kept?.entry).toEqual(entry)
+    const whole = catalogue.with(read.kept ? [read.kept] : [])
+    const again = draftKernel.applyOps(
+      draftKernel.empty,
+      beginDraft(kind, { like: read.kept?.entry ?? null, corrects: true }, whole),
+    )
+    const corrected = again.ok ? draftEntry(again.doc, whole) : expect.fail('begun')
+    expect(corrected.kept?.entry).toEqual({ ...entry, version: '2' })
+  })
+
+  it('is asked of each device where its family does not say', () => {
+    const paths = (of: string): readonly string[] => {
+      const open = draftEntry(answered('family', openFamily), catalogue).kept ?? expect.fail()
+      const doc = answered('device', { class: 'contact', family: of })
+      return questionsOf(doc, catalogue.with([open])).map(({ path }) => path)
+    }
+    expect(paths('family/teasel-b')).toContain('encryption')
+    expect(paths('family/dunlin')).toContain('encryption')
+    expect(paths('family/wren')).not.toContain('encryption')
+  })
+
+  it('is another thing than never: 0 minutes are no check-in at all', () => {
+    const every = (minutes: number | null) => {
+      const { kept } = draftEntry(answered('device', { ...contact, checkInMinutes: minutes }), catalogue)
+      return kept?.entry.kind === 'device' ? kept.entry.checkInMinutes : 'none'
+    }
+    expect([every(70), every(0), every(null)]).toEqual([70, null, undefined])
+    const odd = draftEntry(answered('device', { ...contact, checkInMinutes: 0.05 }), catalogue)
+    expect(odd.problems).toEqual([{ path: 'checkInMinutes', message: expect.stringContaining('0.1') }])
+  })
+})
+
 describe('an entry from answers', () => {
   it.each(described.map((entry) => [entry.id, entry] as const))(
     '%s is described whole by its questions',
@@ -73,7 +173,7 @@ describe('an entry from answers', () => {
       ...{ maker: 'Penbrook', name: 'Larder door contact', regions: ['europe'], class: 'contact' },
       ...{ family: 'family/dunlin', encryption: 'none', way: 'one-way', needsTwoWay: false },
       loops: [{ event: 'open', loop: 3, name: 'reed', bench: true }],
-      ...{ slot: 'none', ways: [{ way: 'open the door', sends: 'event' }], checkInMinutes: null },
+      ...{ slot: 'none', ways: [{ way: 'open the door', sends: 'event' }] },
       ...{ petKg: null, carried: false, disarms: false, temperatureC: { from: -10, to: 50 } },
       ...{ magnetGapMm: null, batteries: { count: 1, type: 'CR2032' }, equipmentCodes: [] },
       ...{ sticker: 'inside the lid', note: null },

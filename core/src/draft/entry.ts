@@ -40,6 +40,7 @@ const toEntry: Readonly<Record<string, (value: Value) => unknown>> = {
   joined: (value) => ({ apart: value === 'alone' ? null : value }),
   discontinued: (value) => ({ successor: value === 'alone' ? null : value }),
   grade: Number,
+  checkInMinutes: (value) => (value === 0 ? null : value),
   hears: (value) => (value as Raw[]).map((row) => ({ fromFirmware: null, ...row })),
 }
 const fromEntry: Readonly<Record<string, (value: never) => Answer['value']>> = {
@@ -128,7 +129,7 @@ function rawEntry(doc: DraftDocument, catalogue: Catalogue, questions: readonly 
     kind,
     id: idOf(doc, catalogue),
     version: versionOf(doc, catalogue),
-    ...bases[kind](answers, catalogue),
+    ...bases[kind]({ answers, catalogue, asked: (path) => questions.some((one) => one.path === path) }),
     ...(kind === 'interface' ? sketchEntry(doc) : {}),
   }
   for (const { path, form } of questions) {
@@ -136,7 +137,8 @@ function rawEntry(doc: DraftDocument, catalogue: Catalogue, questions: readonly 
     // Of an interface its sketch has said all but its name.
     if (value == null || (kind === 'interface' && !named.includes(path))) continue
     const plain = form.is === 'rows' || form.is === 'group' ? withoutEmpty(value) : value
-    put(raw, path, toEntry[path]?.(plain) ?? plain)
+    const said = toEntry[path]
+    put(raw, path, said ? said(plain) : plain)
   }
   const sources = questions.flatMap(({ path, ask }) => {
     const said = answerTo(doc, path)
@@ -155,30 +157,33 @@ const named: readonly string[] = ['maker', 'name', 'regions']
 
 type Answers = ReadonlyMap<string, Answer['value']>
 
+interface Known {
+  readonly answers: Answers
+  readonly catalogue: Catalogue
+  /** Whether a question is asked at all. */
+  readonly asked: (path: string) => boolean
+}
+
 /** What is not asked, since it follows from what is. */
-const bases: Readonly<Record<DescribedKind, (answers: Answers, catalogue: Catalogue) => Raw>> = {
-  family: () => ({}),
+const bases: Readonly<Record<DescribedKind, (known: Known) => Raw>> = {
+  family: () => ({ placement: {} }),
   receiver: () => ({}),
   interface: () => ({}),
   panel: () => structuredClone(panelBase),
-  device(answers, catalogue) {
+  device({ answers, catalogue, asked }) {
     const family = catalogue.get('family', (answers.get('family') as string | null | undefined) ?? null)
     const of = answers.get('class') as DeviceModel['class']
+    const encryption = family ? family.encryption : 'none'
     return {
-      ...{
-        family: null,
-        encryption: family?.encryption ?? 'none',
-        way: family?.way ?? null,
-        needsTwoWay: false,
-      },
-      ...{
-        loops: [],
-        slot: of === 'fob' || of === 'keypad' || of === 'siren' ? of : 'none',
-        ways: [],
-        checkInMinutes: null,
-      },
-      ...{ petKg: null, carried: of === 'fob', disarms: false, magnetGapMm: null, batteries: null },
+      ...{ family: null, way: family?.way ?? null, temperatureC: {} },
+      ...{ loops: [], slot: of === 'fob' || of === 'keypad' || of === 'siren' ? of : 'none', ways: [] },
+      ...{ petKg: null, carried: of === 'fob', magnetGapMm: null, batteries: null },
       ...{ equipmentCodes: [], note: null },
+      // What is asked and stays open is left away: a usual case would pass for an answer.
+      ...(encryption === undefined || encryption === 'optional' ? {} : { encryption }),
+      ...(asked('needsTwoWay') ? {} : { needsTwoWay: false }),
+      ...(asked('disarms') ? {} : { disarms: false }),
+      ...(asked('checkInMinutes') ? {} : { checkInMinutes: null }),
     }
   },
 }
@@ -315,6 +320,7 @@ export function answerFrom(entry: CatalogueEntry, path: string): Answer['value']
 
 function leafletAnswer(entry: CatalogueEntry, path: string): Answer['value'] {
   const value = path.split('.').reduce<unknown>((at, key) => (isPlain(at) ? at[key] : undefined), entry)
+  if (path === 'checkInMinutes' && value === null) return 0
   if (value == null || (emptyIsNone.includes(path) && Array.isArray(value) && value.length === 0)) return null
   if (entry.kind === 'family' && path === 'sticker') {
     const { where: _where, ...rule } = entry.sticker

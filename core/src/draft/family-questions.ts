@@ -36,6 +36,7 @@ export function familyQuestions({ of }: Asked): Question[] {
         why: 'A receiver may refuse plain devices, and plain ones can be recorded and sent again.',
         leaflet: 'technical data, security',
         form: oneOf(choices({ none: 'never', optional: 'some of its devices', always: 'always' })),
+        unless: 'not stated: each device is asked',
       },
       {
         path: 'topology',
@@ -76,6 +77,7 @@ export function familyQuestions({ of }: Asked): Question[] {
         why: 'It is shown to whoever looks for it.',
         leaflet: 'at the device',
         form: words(400, 2),
+        unless: 'not known',
       },
     ]),
     ...section('Reading its link', [
@@ -85,6 +87,7 @@ export function familyQuestions({ of }: Asked): Question[] {
         why: 'Readings are kept in the unit that the panel or device shows.',
         leaflet: 'placement test, signal strength',
         form: words(12),
+        unless: 'not known',
       },
       {
         path: 'placement.best',
@@ -92,6 +95,7 @@ export function familyQuestions({ of }: Asked): Question[] {
         why: 'That is what a place is chosen for.',
         leaflet: 'placement test',
         form: real('', -200, 1000),
+        unless: 'not stated',
       },
       {
         path: 'placement.least',
@@ -99,6 +103,7 @@ export function familyQuestions({ of }: Asked): Question[] {
         why: 'A lower reading is never passed.',
         leaflet: 'placement test',
         form: real('', -200, 1000),
+        unless: 'not stated',
       },
       {
         path: 'placement.readAt',
@@ -106,6 +111,7 @@ export function familyQuestions({ of }: Asked): Question[] {
         why: 'It says whether you stand at the device or somebody at the panel.',
         leaflet: 'placement test',
         form: oneOf(choices({ device: 'at the device', receiver: 'at the panel or receiver' })),
+        unless: 'not known',
       },
       {
         path: 'placement.averageHours',

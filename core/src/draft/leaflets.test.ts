@@ -25,7 +25,7 @@ const front = (name: string, of: string, family: string | null): Sheet => ({
 /** What an entry has where its leaflet says nothing of it. */
 const bare = {
   ...{ kind: 'device', version: '1', maker: 'Penbrook', regions: ['europe'] },
-  ...{ needsTwoWay: false, loops: [], slot: 'none', ways: [], checkInMinutes: null, petKg: null },
+  ...{ needsTwoWay: false, loops: [], slot: 'none', ways: [], petKg: null },
   ...{ carried: false, disarms: false, magnetGapMm: null, batteries: null, equipmentCodes: [], note: null },
 }
 const inside = { 'temperatureC.from': 0, 'temperatureC.to': 40 }
@@ -160,7 +160,7 @@ const leaflets: Readonly<Record<string, { readonly sheet: Sheet; readonly entry:
       },
     },
     entry: {
-      ...{ family: null, encryption: 'none', way: null, ...indoors },
+      ...{ family: null, encryption: 'none', way: null, checkInMinutes: null, ...indoors },
       ...{ class: 'heat', id: 'device/sorrel-heat', name: 'Sorrel heat' },
       ...{ loops: [event('heat', 1, 'heat', false)], tripsAtC: { heat: 62 }, sticker: 'below the base' },
     },
@@ -233,6 +233,7 @@ const leaflets: Readonly<Record<string, { readonly sheet: Sheet; readonly entry:
     },
     entry: {
       ...{ ...curlew, ...indoors, class: 'fob', id: 'device/sorrel-key', name: 'Sorrel key', slot: 'fob' },
+      checkInMinutes: null,
       loops: [event('arm-away', 1, 'lock'), event('disarm', 2, 'unlock')],
       ways: [{ way: 'press lock', sends: 'button' }],
       ...{ carried: true, disarms: true, confirm: false, sticker: 'on its back' },

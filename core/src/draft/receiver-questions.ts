@@ -41,6 +41,7 @@ export function receiverQuestions({ of }: Asked): Question[] {
         why: 'What it does not take is not learned, though it may be heard.',
         leaflet: 'compatibility, supported devices',
         form: someOf(classChoices),
+        unless: 'not stated',
       },
       {
         path: 'transmitters',
@@ -48,6 +49,7 @@ export function receiverQuestions({ of }: Asked): Question[] {
         why: 'The plan counts them, fobs and keypads with them.',
         leaflet: 'technical data, capacity',
         form: whole('transmitters', 1, 2000),
+        unless: 'not stated',
       },
       {
         path: 'encryptedOnlySetting',
@@ -55,6 +57,7 @@ export function receiverQuestions({ of }: Asked): Question[] {
         why: 'Where it is so set, a plain device is not heard.',
         leaflet: 'programming, options',
         form: yesNo,
+        unless: 'not stated',
       },
     ]),
     ...section('What it is in the system', [

@@ -54,8 +54,11 @@ it('a receiver takes the classes that it is stated for, of the families that it 
   const bridge = catalogue.get('receiver', 'receiver/sallow-bridge')
   if (!bridge) throw new Error('no bridge')
   const { takes, refuses } = heardBy(bridge, catalogue)
+  if (!takes) throw new Error('takes nothing known')
   const plover = catalogue.all('device').filter(({ family }) => family === 'family/plover')
   expect(takes.length + refuses.length).toBe(plover.length)
+  const { classes: _classes, ...open } = bridge
+  expect(heardBy(open, catalogue)).toEqual({ takes: null, refuses: [], spoken: plover.length })
   // It is stated for contact, motion, glass break, shock, smoke, flood and panic.
   expect(new Set(refuses.map((one) => one.class))).toEqual(
     new Set(

@@ -69,13 +69,23 @@ function systemOfOne(model: DeviceModel, catalogue: Catalogue, region: JobInfo['
   return { ...system, devices: [{ device, model, family: catalogue.get('family', model.family) }] }
 }
 
-/** Devices of the catalogue that a receiver would take, by class, and how many others of its families it does not. */
+/** Devices of the catalogue that a receiver would take, by class, and others of its families that it does not; null where it does not state its classes. */
 export function heardBy(
   receiver: ReceiverModel,
   catalogue: Catalogue,
-): { readonly takes: readonly DeviceModel[]; readonly refuses: readonly DeviceModel[] } {
+): {
+  readonly takes: readonly DeviceModel[] | null
+  readonly refuses: readonly DeviceModel[]
+  readonly spoken: number
+} {
   const families = new Set<string | null>(receiver.hears.map(({ family }) => family))
   const spoken = catalogue.all('device').filter(({ family }) => families.has(family))
-  const taken = (one: DeviceModel): boolean => receiver.classes.includes(one.class)
-  return { takes: spoken.filter(taken), refuses: spoken.filter((one) => !taken(one)) }
+  const { classes } = receiver
+  if (!classes) return { takes: null, refuses: [], spoken: spoken.length }
+  const taken = (one: DeviceModel): boolean => classes.includes(one.class)
+  return {
+    takes: spoken.filter(taken),
+    refuses: spoken.filter((one) => !taken(one)),
+    spoken: spoken.length,
+  }
 }

@@ -8,8 +8,8 @@ import { ruleNamed, ruleOf, rules } from './registry.ts'
 
 describe('the registry of rules', () => {
   it('has every rule once', () => {
-    expect(rules).toHaveLength(118)
-    expect(new Set(rules.map((rule) => rule.id)).size).toBe(118)
+    expect(rules).toHaveLength(119)
+    expect(new Set(rules.map((rule) => rule.id)).size).toBe(119)
     expect(ruleNamed('none')).toBeNull()
   })
 

@@ -1,10 +1,11 @@
-import type { DeviceModel, Family, PanelModel } from '../catalogue/schema.ts'
+import type { DeviceModel, Family, PanelModel, ReceiverModel } from '../catalogue/schema.ts'
 import type { Device } from '../job/records.ts'
 import { assignPlaces, type Together } from './assign.ts'
 import type { FitCode, FitReason } from './reasons.ts'
 import { zoneLoops } from '../catalogue/zone-loops.ts'
 import { isOfLifeSafety, kindOf } from '../response/advise.ts'
 import { repeaterTrouble } from './repeaters.ts'
+import { unstated, type Case } from './unstated.ts'
 import type { PresentReceiver, System } from '../system/system.ts'
 
 /** A verdict as a word: it works, it works but something is lost, it does not work, or a fact is missing. */
@@ -37,19 +38,13 @@ const fitCodes = [
   'grade',
   'check-in',
   'replay',
+  'unstated',
   'chain',
   'repeaters',
   'slots',
   'zones',
   'capacity',
 ] as const satisfies readonly FitCode[]
-
-interface Case {
-  readonly model: DeviceModel
-  readonly family: Family
-  readonly receiver: PresentReceiver
-  readonly system: System
-}
 
 /** What a check of a receiver has against a device; null when nothing. */
 type Check = (c: Case) => FitReason | null
@@ -74,6 +69,7 @@ const checks: readonly (readonly [FitCode, Check])[] = [
   ['check-in', checkIn],
   ['replay', replay],
   ['encryption-optional', fallsBack],
+  ['unstated', unstated],
 ]
 
 /** Settings of a judgement; `without` leaves checks out, so that tests can show each one matters. */
@@ -108,7 +104,7 @@ export function fitAll(system: System, options: FitOptions = {}): ReadonlyMap<st
       key: id,
       options: 'tries' in answer ? answer.tries.map((item) => item.receiver.id) : [],
     })),
-    new Map(system.receivers.map(({ id, model }) => [id, without ? Infinity : model.transmitters])),
+    new Map(system.receivers.map(({ id, model }) => [id, without ? Infinity : roomOf(model)])),
     together,
   )
   const byId = new Map(
@@ -153,8 +149,13 @@ export function sharedRoom({ panel, receivers }: Pick<System, 'panel' | 'receive
     .map((group) => ({
       ids: group.map(({ id }) => id),
       names: group.map(({ model }) => model.name),
-      most: Math.max(...group.map(({ model }) => model.transmitters)),
+      most: Math.max(...group.map(({ model }) => roomOf(model))),
     }))
+}
+
+/** How many transmitters a receiver holds; without end where nobody states it: the devices then say that it is open. */
+export function roomOf({ transmitters }: ReceiverModel): number {
+  return transmitters ?? Infinity
 }
 
 function hearAlike(a: PresentReceiver, b: PresentReceiver): boolean {
@@ -235,7 +236,7 @@ function placed(tries: readonly Try[], receiver: string | null, together: readon
   const shared = together.find(({ ids }) => ids.includes(id))
   const facts = shared
     ? { receiver: shared.names.join(' and '), holds: shared.most, together: true }
-    : { receiver: model.name, holds: model.transmitters, together: false }
+    : { receiver: model.name, holds: roomOf(model), together: false }
   return refusal({ code: 'capacity', verdict: 'no', facts })
 }
 
@@ -344,14 +345,15 @@ function encryption({ model, receiver }: Case): FitReason | null {
 }
 
 function fallsBack({ model, receiver }: Case): FitReason | null {
-  if (model.encryption !== 'optional' || receiver.encryptedOnly || receiver.model.encryptedOnlySetting)
-    return null
+  if (model.encryption !== 'optional' || receiver.encryptedOnly) return null
+  // Where nobody states whether it has the setting, that is what is said.
+  if (receiver.model.encryptedOnlySetting !== false) return null
   const facts = { model: model.name, receiver: receiver.model.name }
   return { code: 'encryption-optional', verdict: 'loss', facts }
 }
 
 function deviceClass({ model, receiver }: Case): FitReason | null {
-  if (receiver.model.classes.includes(model.class)) return null
+  if (!receiver.model.classes || receiver.model.classes.includes(model.class)) return null
   const facts = { receiver: receiver.model.name, deviceClass: model.class }
   return { code: 'class', verdict: 'no', facts }
 }
@@ -396,7 +398,7 @@ function window({ model, receiver, system }: Case): FitReason | null {
   const { panel } = system
   const most = panel?.superviseMinutes
   const every = model.checkInMinutes
-  if (!panel || !most || every === null || receiver.model.loses?.includes('supervision')) return null
+  if (!panel || !most || every == null || receiver.model.loses?.includes('supervision')) return null
   if (3 * every <= most) return null
   const lost = every > most
   // Waivers are bound to the figures in this order.
@@ -425,14 +427,18 @@ function grade({ model, receiver, system }: Case): FitReason | null {
   return { code: 'grade', verdict: 'loss', facts }
 }
 
+/** What sends only when it is pressed: nobody expects it to check in. */
+const pressed: ReadonlySet<string> = new Set(['fob', 'panic'])
+
 /** Longest time between messages by grade, minutes (EN 50131-5-3; confirm against the edition in force). */
 const checkInLimits = { 1: 240, 2: 120, 3: 100 / 60 } as const
 
 function checkIn({ model, receiver, system }: Case): FitReason | null {
   const { info } = system
   const every = model.checkInMinutes
-  if (info.region !== 'europe' || every === null || receiver.model.loses?.includes('supervision')) return null
-  if (every <= checkInLimits[info.grade]) return null
+  if (info.region !== 'europe' || every === undefined || receiver.model.loses?.includes('supervision'))
+    return null
+  if (every === null ? pressed.has(model.class) : every <= checkInLimits[info.grade]) return null
   const most = info.grade === 3 ? '100 s' : `${checkInLimits[info.grade]} min`
   const facts = { model: model.name, every, grade: info.grade, most, source: 'EN 50131-5-3' }
   return { code: 'check-in', verdict: 'loss', facts }

@@ -2,7 +2,8 @@ import type { System } from '../system/system.ts'
 
 /** Batteries of one type over the kit. */
 interface BatteryLine {
-  readonly type: string
+  /** Null for those whose type nobody states. */
+  readonly type: string | null
   readonly count: number
 }
 
@@ -24,12 +25,14 @@ export interface KitSums {
 
 /** Sums a kit up. An existing device is bought anew only where it is to be replaced; undecided ones count as kept. */
 export function kitSums(system: System): KitSums {
-  const batteries = new Map<string, number>()
+  const batteries = new Map<string | null, number>()
   const currency = currencyOf(system)
   let [toBuy, saved, elsewhere, unpriced] = [0, 0, 0, 0]
   for (const { device, model } of system.devices) {
-    if (model.batteries && model.batteries.count > 0)
-      batteries.set(model.batteries.type, (batteries.get(model.batteries.type) ?? 0) + model.batteries.count)
+    if (model.batteries && model.batteries.count > 0) {
+      const type = model.batteries.type ?? null
+      batteries.set(type, (batteries.get(type) ?? 0) + model.batteries.count)
+    }
     const kept = device.existing && device.plan !== 'replace'
     const { price } = model
     if (!price) {
@@ -44,7 +47,7 @@ export function kitSums(system: System): KitSums {
   return {
     batteries: [...batteries]
       .map(([type, count]) => ({ type, count }))
-      .sort((a, b) => b.count - a.count || (a.type < b.type ? -1 : 1)),
+      .sort((a, b) => b.count - a.count || ((a.type ?? '') < (b.type ?? '') ? -1 : 1)),
     currency,
     toBuy: cents(toBuy),
     saved: cents(saved),

@@ -70,7 +70,19 @@ describe('time between messages by grade (EN 50131-5-3)', () => {
 
   it('is asked in Europe, of what tells when it sends', () => {
     expect(reason('check-in', 900, { region: 'north-america' })).toBeUndefined()
-    expect(reason('check-in', null)).toBeUndefined()
+  })
+
+  it('misses it of what never checks in, but not of what sends only when it is pressed', () => {
+    expect(reason('check-in', null)?.facts).toMatchObject({ every: null, most: '240 min' })
+    const fits = (id: string) => {
+      const job = new SmallJob({ grade: 1 }).add('a', id)
+      return fitAll(systemOf(job.doc, catalogue))
+        .get('device:a')
+        ?.reasons.map(({ code }) => code)
+    }
+    expect([model('quartet').checkInMinutes, model('beckon').checkInMinutes]).toEqual([null, null])
+    expect(fits('quartet')).toEqual(['replay'])
+    expect(fits('beckon')).toEqual([])
   })
 
   it('says nothing behind a bridge that passes no supervision on', () => {

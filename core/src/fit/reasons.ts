@@ -43,14 +43,17 @@ export interface ReasonFacts {
   /** The part that decides; `has` is null where it states none. */
   readonly grade: { readonly part: string; readonly has: number | null; readonly wanted: number }
   /** Minutes; `most` as printed, with its unit. */
+  /** `every` is null for what never checks in. */
   readonly 'check-in': {
     readonly model: string
-    readonly every: number
+    readonly every: number | null
     readonly grade: number
     readonly most: string
     readonly source: string
   }
   readonly replay: { readonly model: string }
+  /** What the entries do not state and the answer hangs on, by entry. */
+  readonly unstated: { readonly of: readonly { readonly part: string; readonly lacks: readonly Lack[] }[] }
   readonly chain: ChainFacts
   readonly repeaters: PlaceFacts
   readonly slots: PlaceFacts
@@ -65,6 +68,10 @@ export interface ReasonFacts {
   /** `together`: several receivers, whose room is not added up. */
   readonly capacity: { readonly receiver: string; readonly holds: number; readonly together: boolean }
 }
+
+/** A fact on which the answer hangs and that an entry may leave open. */
+export type Lack =
+  'encryption' | 'answers' | 'disarms' | 'check-in' | 'classes' | 'transmitters' | 'encrypted-only'
 
 /** Why what is reached through a repeater is not covered. */
 export type ChainFacts =

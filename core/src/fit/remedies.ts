@@ -160,14 +160,19 @@ function swaps(
   const fitting = catalogue
     .all('device')
     .filter((other) => other.id !== model.id && stands(system, { model, other }, needed))
-    .filter((other) => !secret || other.encryption !== 'none')
+    .filter((other) => !secret || encrypts(other))
     .sort(nearestFirst(model))
   return fitting.map((other) => ({
     kind: 'swap',
-    title: `Swap it for ${other.name}${model.discontinued?.successor === other.id ? ', its successor' : ''}${model.encryption !== 'none' && other.encryption === 'none' && other.family !== null ? ', which sends plain' : ''}`,
+    title: `Swap it for ${other.name}${model.discontinued?.successor === other.id ? ', its successor' : ''}${encrypts(model) && other.encryption === 'none' && other.family !== null ? ', which sends plain' : ''}`,
     ops: swapOps({ doc, catalogue }, device, other),
     again: Number(isDeviceKnown(doc, device.id)),
   }))
+}
+
+/** Whether it is known to encrypt, always or where the receiver does. */
+function encrypts({ encryption }: DeviceModel): boolean {
+  return encryption !== undefined && encryption !== 'none'
 }
 
 /**
@@ -227,7 +232,10 @@ export function stands(system: System, { model, other }: Swap, needed: ReadonlyS
   const events = new Set<string>(other.loops.map((loop) => loop.event))
   if (![...needed].every((event) => event === null || events.has(event))) return false
   if (other.carried !== model.carried || (model.outdoor === true && other.outdoor !== true)) return false
-  if (other.temperatureC.from > model.temperatureC.from && model.outdoor === true) return false
+  // What is not stated to bear the cold is not put out into it.
+  const coldest = model.temperatureC.from
+  if (model.outdoor === true && coldest !== undefined && (other.temperatureC.from ?? Infinity) > coldest)
+    return false
   const pet = system.info.petKg ?? 0
   return model.class !== 'motion' || model.petKg === null || (other.petKg ?? 0) >= Math.min(pet, model.petKg)
 }

@@ -8,7 +8,7 @@ import { pinOps, startOps } from '../job/start.ts'
 import { aDevice, aJob } from '../job/testing/records.ts'
 import { catalogue, SmallJob } from '../testing/small-job.ts'
 import { reasonWords } from '../findings/words/fit-reasons.ts'
-import { fitAll, fitPair } from './fit.ts'
+import { fitAll, fitPair, roomOf } from './fit.ts'
 import { cheapestPlaces } from './flow.ts'
 import { defaultHouseRules } from '../house-rules/house-rules.ts'
 import { stands } from './remedies.ts'
@@ -245,11 +245,7 @@ function tryAll(
         }
         for (const receiver of system.receivers) {
           const { verdict } = fitPair({ model, family, receiver, system })
-          if (
-            verdict === 'no' ||
-            verdict === 'unknown' ||
-            (used[receiver.id] ?? 0) >= receiver.model.transmitters
-          )
+          if (verdict === 'no' || verdict === 'unknown' || (used[receiver.id] ?? 0) >= roomOf(receiver.model))
             continue
           go(index + 1, out, cost + price, { ...slots, [receiver.id]: (slots[receiver.id] ?? 0) + 1 })
         }

@@ -5,7 +5,7 @@ import { applyOps, changeOps, type Op } from '../job/edit.ts'
 import type { Device } from '../job/records.ts'
 import { pinOps } from '../job/start.ts'
 import { subsets, systemWithPanel } from './candidates.ts'
-import { compareVersions, fitPair, sharedRoom, zoneNumbers } from './fit.ts'
+import { compareVersions, fitPair, roomOf, sharedRoom, zoneNumbers } from './fit.ts'
 import { isOfLifeSafety } from '../response/advise.ts'
 import { cheapestPlaces, type FlowItem } from './flow.ts'
 import type { RemedyCosts } from '../house-rules/house-rules.ts'
@@ -212,7 +212,7 @@ function settingOps(
 /** Places every device under one setting of the whole: kept or swapped, as many as possible, at least cost. */
 function placeAll({ doc, catalogue }: JobAndCatalogue, setting: Setting, costs: RemedyCosts): KitSolution {
   const { system } = setting
-  const room = new Map(system.receivers.map((item) => [item.id, item.model.transmitters]))
+  const room = new Map(system.receivers.map((item) => [item.id, roomOf(item.model)]))
   const { panel } = system
   if (panel) {
     room.set('fob', panel.slots.fobs.count)

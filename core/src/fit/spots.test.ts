@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { defaultHouseRules } from '../house-rules/house-rules.ts'
+import type { Family } from '../catalogue/schema.ts'
+import { keepEntry } from '../catalogue/written.ts'
 import type { Spot } from '../job/records.ts'
 import { evidenceBy } from '../job/testing/records.ts'
 import { houseOf } from '../premises/house.ts'
@@ -38,6 +40,20 @@ describe('what a spot needs', () => {
     ['nothing heard', { link: 'none' }, 'fails', 'repeater-untried'],
   ])('%s', (_name, over, band, need) => {
     const spot = spotOf(tried(ostler(), 'attic', over), 'attic')
+    expect([spot?.band, spot?.need.need]).toEqual([band, need])
+  })
+
+  // Wider is told of a family only as far as it states it.
+  it.each<[string, Partial<Family['placement']>, number, string, string]>([
+    ['nothing stated', {}, 90, 'unjudged', 'unjudged'],
+    ['its best band alone', { best: 70 }, 70, 'best', 'nothing'],
+    ['below a best band that stands alone', { best: 70 }, 69, 'unjudged', 'unjudged'],
+    ['the least alone', { least: 40 }, 90, 'holds', 'better'],
+    ['below a least that stands alone', { least: 40 }, 39, 'fails', 'repeater-untried'],
+  ])('with %s', (_name, placement, reading, band, need) => {
+    const curlew = catalogue.get('family', 'family/curlew-8') ?? expect.fail()
+    const changed = catalogue.with([keepEntry({ ...curlew, placement })])
+    const [spot] = walkOf(tried(ostler(), 'attic', { reading }).doc, changed)[0]?.spots ?? []
     expect([spot?.band, spot?.need.need]).toEqual([band, need])
   })
 

@@ -12,8 +12,8 @@ import type { Person } from '../records/fields.ts'
  * follows from its own readings, and from the own link of the repeater that was tried for it.
  */
 
-/** How a link is: in the best band of its family, one that holds, or none to build on. */
-export type LinkBand = 'best' | 'holds' | 'fails'
+/** How a link is: in the best band of its family, one that holds, none to build on, or not to be told by what the family states. */
+export type LinkBand = 'best' | 'holds' | 'fails' | 'unjudged'
 
 /** What a spot needs; `at` is where a repeater was tried. */
 export type SpotNeed =
@@ -29,6 +29,8 @@ export type SpotNeed =
   | { readonly need: 'mesh' }
   | { readonly need: 'no-repeater' }
   | { readonly need: 'no-radio' }
+  /** Its family does not state from which level on a link is good or holds. */
+  | { readonly need: 'unjudged' }
 
 /** One spot, for one place of the receiver and one family. */
 interface SpotView {
@@ -58,13 +60,21 @@ export function quarterWaveCm({ bandMHz }: Pick<Family, 'bandMHz'>): number {
   return Math.round(7500 / ((bandMHz.from + bandMHz.to) / 2))
 }
 
+/** A reading in the unit of its family, as far as that is stated. */
+export function levelWords({ placement }: Pick<Family, 'placement'>, reading: number): string {
+  return [reading, placement.unit].filter((part) => part !== undefined).join(' ')
+}
+
 /** The band of a link, by level or, where none could be read, by word. */
 function linkBand(
   { placement }: Pick<Family, 'placement'>,
   { reading, link }: Pick<Spot, 'reading' | 'link'>,
 ): LinkBand {
-  if (reading !== null)
-    return reading >= placement.best ? 'best' : reading >= placement.least ? 'holds' : 'fails'
+  if (reading !== null) {
+    const { best, least } = placement
+    if (best !== undefined && reading >= best) return 'best'
+    return least === undefined ? 'unjudged' : reading >= least ? 'holds' : 'fails'
+  }
   return link === 'strong' ? 'best' : link === 'middling' ? 'holds' : 'fails'
 }
 
@@ -127,6 +137,7 @@ function lastOf(spots: readonly Spot[]): Spot | null {
 
 function needOf(tried: Tried, band: LinkBand | null, through: SpotView['through']): SpotNeed {
   if (band === 'best') return { need: 'nothing' }
+  if (band === 'unjudged') return { need: 'unjudged' }
   const [best] = through
     .map((one) => byRepeater(tried, one))
     .sort((a, b) => wayOut.indexOf(a.need) - wayOut.indexOf(b.need))

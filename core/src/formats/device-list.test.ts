@@ -125,7 +125,8 @@ describe('a list of devices', () => {
       'Events and loops: loop shown “99” must be a whole number from 1 to 16',
     ])
     expect(wrong({ Loops: '' })).toEqual(['“Events and loops” is missing'])
-    expect(wrong({ Batteries: '2', Battery: '' })).toEqual(['“Battery type” is missing'])
+    expect(wrong({ Batteries: '2', Battery: '' })).toEqual(['taken'])
+    expect(wrong({ Type: '' })).toContain('“Class” is missing')
     expect(wrong({ 'Pets up to kg': '20' })).toEqual([
       'Pets up to kg: is not asked of such a device: leave it empty',
     ])

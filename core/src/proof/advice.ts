@@ -1,5 +1,5 @@
 import type { DeviceModel, Family } from '../catalogue/schema.ts'
-import { quarterWaveCm } from '../fit/spots.ts'
+import { levelWords, quarterWaveCm } from '../fit/spots.ts'
 import type { ProofItem } from './owed.ts'
 import { proofHow, proofRules } from './table.ts'
 
@@ -42,9 +42,13 @@ export function cautions(item: ProofItem, model: DeviceModel | null): string[] {
 export function hints(item: ProofItem, model: DeviceModel | null, family: Family | null): string[] {
   const how = [...proofHow(item.kind, { event: item.event, class: model?.class ?? 'panel' })]
   if ((item.kind === 'placement' || item.kind === 'average') && family) {
-    const { unit, best, least, readAt } = family.placement
+    const { readAt } = family.placement
     how.unshift(
-      `Read it at the ${readAt}. Aim for ${best} ${unit} or more; below ${least} ${unit} it does not hold. Moving it a quarter wave (${quarterWaveCm(family)} cm) often helps.`,
+      [
+        ...(readAt === undefined ? [] : [`Read it at the ${readAt}.`]),
+        aimWords(family),
+        `Moving it a quarter wave (${quarterWaveCm(family)} cm) often helps.`,
+      ].join(' '),
     )
     if (family.answerMinutes !== undefined && readAt === 'device')
       how.push(
@@ -56,4 +60,17 @@ export function hints(item: ProofItem, model: DeviceModel | null, family: Family
       `One-way motions sleep after a trip: leave the room for ${model.sleepsSeconds === undefined ? 'the sleep time' : `${model.sleepsSeconds} s`} first, else it is inconclusive.`,
     )
   return how
+}
+
+/** Which reading is aimed at, as far as its family states it. */
+function aimWords(family: Family): string {
+  const { best, least } = family.placement
+  const aim = best === undefined ? '' : `Aim for ${levelWords(family, best)} or more`
+  const below = least === undefined ? '' : `below ${levelWords(family, least)} it does not hold`
+  if (aim === '' && below === '')
+    return `From which reading on a link of ${family.name} holds is not stated: note how you judged it.`
+  const missing =
+    aim === '' ? 'from where on it is good is not stated' : 'below which it no longer holds is not stated'
+  const words = [aim, below, ...(aim === '' || below === '' ? [missing] : [])].filter((word) => word !== '')
+  return `${words.join('; ').replace(/^./, (first) => first.toUpperCase())}.`
 }

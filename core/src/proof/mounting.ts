@@ -1,4 +1,4 @@
-import { quarterWaveCm } from '../fit/spots.ts'
+import { levelWords, quarterWaveCm } from '../fit/spots.ts'
 import type { Figures } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Room } from '../job/records.ts'
@@ -202,12 +202,13 @@ function steam({ room, model }: At): MountPoint {
 /** What a reading that does not hold well asks of the place. */
 function weakReading({ family }: At, { items }: Pick<ProofStop, 'items'>): MountPoint[] {
   const last = items.find(({ kind }) => kind === 'placement')?.results.at(-1)
-  if (!family || !last || last.reading === null || last.reading >= family.placement.best) return []
+  const best = family?.placement.best
+  if (!family || best === undefined || !last || last.reading === null || last.reading >= best) return []
   return [
     asked(
       'link',
       `No metal, mirror, aquarium or thick masonry is in its way; a quarter wave aside (${quarterWaveCm(family)} cm) is no better.`,
-      `It was read at ${last.reading} ${family.placement.unit}; ${family.placement.best} is its best band.`,
+      `It was read at ${levelWords(family, last.reading)}; ${best} is its best band.`,
     ),
   ]
 }

@@ -6,7 +6,7 @@ import { pinOps } from '../job/start.ts'
 import { jobOnEach } from '../testing/panels.ts'
 import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../testing/small-job.ts'
 import { PANEL } from './copy.ts'
-import { openProofs, proofRoute, resultProblem } from './owed.ts'
+import { openProofs, proofRoute } from './owed.ts'
 import { proofRecord } from './records.ts'
 import { NOT_TRIPPED, proofMethods, type ProofKind } from './table.ts'
 import {
@@ -363,32 +363,6 @@ describe('results', () => {
         .slice(0, 2)
         .map((item) => item.state),
     ).toEqual(['pass', 'owed'])
-  })
-
-  it.each<[string, number | null, string, string | null]>([
-    // Wren reads in bars: best from 4, least 2.
-    ['no reading', null, '', 'Reading: state it in bars.'],
-    [
-      'too weak',
-      1,
-      'wall',
-      'Reading: 1 bars does not hold, at least 2 bars is needed. Record it as failed and move the device.',
-    ],
-    [
-      'middling',
-      3,
-      ' ',
-      'Reading: 3 bars is below the best band (4 bars). Improve it, or note why it stays.',
-    ],
-    ['middling with a reason', 2, 'stone wall, no other spot', null],
-    ['best', 4, '', null],
-  ])('a reading passes when it holds: %s', (_name, reading, note, problem) => {
-    const family = catalogue.get('family', 'family/wren')
-    for (const kind of ['placement', 'average'] as const) {
-      expect(resultProblem({ kind, family }, { outcome: 'pass', reading, note })).toBe(problem)
-      expect(resultProblem({ kind, family }, { outcome: 'fail', reading, note })).toBeNull()
-    }
-    expect(resultProblem({ kind: 'walk', family }, { outcome: 'pass', reading, note })).toBeNull()
   })
 })
 

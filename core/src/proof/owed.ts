@@ -2,7 +2,6 @@ import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { AlarmKind, DeviceEvent, DeviceModel, Family } from '../catalogue/schema.ts'
 import { roundOf } from '../premises/round.ts'
 import { systemOf, type System, type JobAndCatalogue } from '../system/system.ts'
-import type { Schools } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { isDeviceInPanel, isInPanel } from '../job/enrolment.ts'
 import { evidenceOf } from '../job/evidence.ts'
@@ -432,31 +431,6 @@ function tamperOpen(doc: JobDocument, catalogue: Catalogue): boolean {
   return [...last.values()].some(
     (result) => result.outcome === 'fail' && changedSince(doc, catalogue, result).length === 0,
   )
-}
-
-/** What is proved, and the radio family of the device; null for a wired one. */
-export interface Tested {
-  readonly kind: ProofKind
-  readonly family: Family | null
-}
-
-/**
- * Why a result cannot be recorded as it stands; null when it can. A reading passes when it holds, and below the best band only
- * with a reason (house rule: best band).
- */
-export function resultProblem(
-  { kind, family }: Tested,
-  result: { readonly outcome: TestResult['outcome']; readonly reading: number | null; readonly note: string },
-  school: Schools['reading'] = 'best',
-): string | null {
-  if ((kind !== 'placement' && kind !== 'average') || result.outcome !== 'pass' || !family) return null
-  const { unit, best, least } = family.placement
-  if (result.reading === null) return `Reading: state it in ${unit}.`
-  if (result.reading < least)
-    return `Reading: ${result.reading} ${unit} does not hold, at least ${least} ${unit} is needed. Record it as failed and move the device.`
-  if (school === 'best' && result.reading < best && result.note.trim() === '')
-    return `Reading: ${result.reading} ${unit} is below the best band (${best} ${unit}). Improve it, or note why it stays.`
-  return null
 }
 
 /** Kinds of proof in which the event itself is seen at the panel: they settle an ID that no sticker was compared with. */

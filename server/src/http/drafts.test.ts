@@ -148,14 +148,15 @@ describe('a draft of a catalogue entry', () => {
 
   it('is not published while something is missing or wrong, and nothing of it is offered', async () => {
     const at = await whole(bob, 'Half said')
-    await at.answer('placement.unit', undefined)
+    await at.answer('topology', undefined)
     await at.load()
     const before = (await offered()).entries.length
     const refused = await at.publish()
     expect([refused.status, refused.body.problems]).toEqual([
       422,
-      [{ path: 'placement.unit', message: 'is not answered yet' }],
+      [{ path: 'topology', message: 'is not answered yet' }],
     ])
+    await at.answer('topology', 'star')
     await at.answer('placement.unit', 'a unit too long')
     await at.load()
     expect((await at.publish()).body.problems).toEqual([

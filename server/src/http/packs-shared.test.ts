@@ -69,7 +69,7 @@ describe('a pack that is written', () => {
       'family/plover',
       'family/wren',
     ])
-    expect([pack.title, pack.kapellePack]).toEqual(['For Harl', 7])
+    expect([pack.title, pack.kapellePack]).toEqual(['For Harl', 8])
     expect((await packOf(ann, null)).entries.length).toBe((await offered(ann)).size)
   })
 
@@ -167,7 +167,7 @@ describe('a signature', () => {
 
   it('fits by every sign of what was signed', () => {
     const key = newSigningKey()
-    const pack = { kapellePack: 7, title: 'x', entries: [{ id: 'a' }] }
+    const pack = { kapellePack: 8, title: 'x', entries: [{ id: 'a' }] }
     const signed = { ...pack, signature: signerOf(key, 'Harl')(pack) }
     expect(signatureState(signed)).toBe('good')
     expect(signedText(signed, 'Harl')).toBe(signedText(pack, 'Harl'))
@@ -181,7 +181,7 @@ describe('entries that are there with other content', () => {
     const before = await offered(eve)
     const brought = {
       ...{
-        kapellePack: 7,
+        kapellePack: 8,
         title: 'From Ann',
         entries: ['device/reedling', 'device/wick', 'device/stilt'].map((id) => other(pack, id)),
       },
@@ -208,7 +208,7 @@ describe('entries that are there with other content', () => {
     const pack = await packOf(ann, ['device/puddle', 'device/glow'])
     const before = await offered(eve)
     const brought = {
-      kapellePack: 7,
+      kapellePack: 8,
       title: 'x',
       entries: ['device/puddle', 'device/glow'].map((id) => other(pack, id)),
     }
@@ -225,7 +225,7 @@ describe('entries that are there with other content', () => {
     const pack = await packOf(ann, ['device/glow'])
     const both = ['one', 'two'].map((note) => ({
       ...{
-        kapellePack: 7,
+        kapellePack: 8,
         title: note,
         entries: [{ ...pack.entries.find(({ id }) => id === 'device/glow'), note }],
       },

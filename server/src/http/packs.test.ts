@@ -48,7 +48,7 @@ describe('catalogue packs', () => {
     [
       'a newer form',
       (pack) => ({ ...pack, kapellePack: 9 }),
-      'kapellePack: is 9; this Kapelle reads up to 7',
+      'kapellePack: is 9; this Kapelle reads up to 8',
     ],
     [
       'one bad entry among good ones',

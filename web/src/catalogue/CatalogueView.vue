@@ -110,24 +110,24 @@ function standingOf({ id }: CatalogueEntry): string {
   ].join('')
 }
 
+const encryptionWords = { always: 'encrypted', optional: 'can encrypt', none: 'plain' } as const
+
 function gist(entry: CatalogueEntry): string {
   switch (entry.kind) {
     case 'device':
       return [
         catalogue.value?.get('family', entry.family)?.name ?? 'wired',
         entry.class,
-        entry.encryption === 'always'
-          ? 'encrypted'
-          : entry.encryption === 'optional'
-            ? 'can encrypt'
-            : 'plain',
+        entry.encryption === undefined ? 'encryption not stated' : encryptionWords[entry.encryption],
       ]
         .concat(entry.discontinued ? ['no longer made'] : [])
         .join(' · ')
     case 'panel':
       return entry.style
     case 'receiver':
-      return `${entry.place} · ${entry.transmitters} transmitters`
+      return entry.transmitters === undefined
+        ? `${entry.place} · transmitters not stated`
+        : `${entry.place} · ${entry.transmitters} transmitters`
     case 'family':
       return `${entry.bandMHz.from === entry.bandMHz.to ? entry.bandMHz.from : `${entry.bandMHz.from}–${entry.bandMHz.to}`} MHz · ${entry.way}`
     case 'interface':

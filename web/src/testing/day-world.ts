@@ -66,7 +66,8 @@ export class DayWorld {
         ? (ladderOf({ doc, catalogue, target: mine, helped: [] })?.rungs ?? []).map(({ rung }) => rung)
         : []
       const cures = (['nearer', 'battery', 'other-way'] as const).filter((rung) => rungs.includes(rung))
-      const { best, least } = family.placement
+      // Where a family states no level there is none to fall below.
+      const { best = 5, least = best } = family.placement
       this.things.set(device.id, {
         ...{ id: device.id, model, family, serial: inventId(family, this.#random) },
         cure: this.#chance(0.2) ? this.#pick(cures) : null,
@@ -167,7 +168,7 @@ export class DayWorld {
     this.#sent += 1
     return {
       ...{ id: `day-${this.#sent}`, atMs, serial, family: family.id, ...what },
-      ...{ encrypted: model.encryption === 'always', level: family.placement.best, lowBattery: false },
+      ...{ encrypted: model.encryption === 'always', level: family.placement.best ?? 5, lowBattery: false },
       deviceClass: model.class,
     }
   }

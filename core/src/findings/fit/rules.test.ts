@@ -51,6 +51,13 @@ const cases: readonly RuleCase[] = [
     fix: null,
   },
   {
+    rule: 'fit-unstated',
+    clean: cleanTarn,
+    spoil: (j) => withoutFacts(j),
+    says: 'Cannot tell: of Reedling contact it is not stated whether it encrypts and how often it checks in; of Tarn radio it is not stated how many transmitters it holds.',
+    fix: null,
+  },
+  {
     rule: 'life-over',
     clean: () => cleanTarn().set('device:kitchen', { madeYear: 2019 }),
     spoil: (j) => j.set('device:kitchen', { madeYear: 2018 }),
@@ -79,6 +86,16 @@ const cases: readonly RuleCase[] = [
     fix: null,
   },
 ]
+
+/** The job with its contact and receiver described by somebody who did not know all. */
+function withoutFacts(job: SmallJob): SmallJob {
+  const contact = catalogue.get('device', 'device/reedling') ?? expect.fail()
+  const radio = catalogue.get('receiver', 'receiver/tarn-radio') ?? expect.fail()
+  const { encryption: _encryption, checkInMinutes: _every, ...open } = contact
+  const { transmitters: _transmitters, ...holding } = radio
+  job.catalogue = catalogue.with([keepEntry(open), keepEntry(holding)])
+  return job
+}
 
 /** The job with its contact described so, as its magnet gap was read. */
 function knowing(job: SmallJob, from: string): SmallJob {

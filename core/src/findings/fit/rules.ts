@@ -5,7 +5,7 @@ import { applyOps } from '../../job/edit.ts'
 import type { Device } from '../../job/records.ts'
 import { systemOf } from '../../system/system.ts'
 import { encryptedVariant, neededEvents, stands, swapOps } from '../../fit/remedies.ts'
-import type { FitReason } from '../../fit/reasons.ts'
+import type { FitReason, Lack } from '../../fit/reasons.ts'
 import type { Region } from '../../units/region.ts'
 import type { Context } from '../context.ts'
 import type { Found, FoundFix, RulesOf } from '../finding.ts'
@@ -16,7 +16,11 @@ export interface FitFacts {
   readonly 'receiver-full': {
     readonly model: string
     readonly room: string
-    readonly receivers: readonly { readonly name: string; readonly holds: number; readonly has: number }[]
+    readonly receivers: readonly {
+      readonly name: string
+      readonly holds: number | null
+      readonly has: number
+    }[]
     readonly beyond: number
     /** What receivers of one radio hold together, where that is less than each its own; null elsewhere. */
     readonly together: number | null
@@ -34,12 +38,24 @@ export interface FitFacts {
   }
   /** Models that check in too rarely for the grade; minutes, `most` as printed. */
   readonly 'check-in-rare': {
-    readonly models: readonly { readonly model: string; readonly every: number; readonly devices: number }[]
+    readonly models: readonly {
+      readonly model: string
+      readonly every: number | null
+      readonly devices: number
+    }[]
     readonly grade: number
     readonly most: string
     readonly source: string
   }
   readonly 'fit-unknown': Judged
+  /** What entries leave open and fit hangs on; each with how many devices it bears on. */
+  readonly 'fit-unstated': {
+    readonly parts: readonly {
+      readonly part: string
+      readonly lacks: readonly Lack[]
+      readonly devices: number
+    }[]
+  }
   readonly 'life-over': {
     readonly model: string
     readonly room: string
@@ -91,7 +107,7 @@ export const fitRules: RulesOf<FitFacts> = {
       if (beyond.length === 0) return []
       const receivers = receiverLoad(c.system).map(({ receiver, used }) => ({
         name: receiver.model.name,
-        holds: receiver.model.transmitters,
+        holds: receiver.model.transmitters ?? null,
         has: used,
       }))
       return beyond.map(({ device, model }) => ({
@@ -128,8 +144,8 @@ export const fitRules: RulesOf<FitFacts> = {
       [true, false].flatMap((stated) =>
         together(c, ({ code, facts }) =>
           code === 'grade' && (facts.has !== null) === stated
-            ? { name: facts.part, facts: { part: facts.part, has: facts.has } }
-            : null,
+            ? [{ name: facts.part, facts: { part: facts.part, has: facts.has } }]
+            : [],
         ).map(({ facts, ...found }) => ({
           ...found,
           facts: { parts: facts.map((one) => alone(c, one)), wanted: c.info.grade },
@@ -143,9 +159,9 @@ export const fitRules: RulesOf<FitFacts> = {
     find: (c) => {
       const limit = { most: '', source: '' }
       return together(c, ({ code, facts }) => {
-        if (code !== 'check-in') return null
+        if (code !== 'check-in') return []
         Object.assign(limit, { most: facts.most, source: facts.source })
-        return { name: facts.model, facts: { model: facts.model, every: facts.every } }
+        return [{ name: facts.model, facts: { model: facts.model, every: facts.every } }]
       }).map(({ facts, ...found }) => ({
         ...found,
         facts: { models: facts, grade: c.info.grade, ...limit },
@@ -156,7 +172,27 @@ export const fitRules: RulesOf<FitFacts> = {
     severity: 'risks',
     stage: 'kit',
     key: ['model', 'checks', 'figures'],
-    find: (c) => (c.panel === null ? [] : judged(c, (fit) => fit.verdict === 'unknown')),
+    find: (c) =>
+      c.panel === null
+        ? []
+        : judged(
+            c,
+            (fit) => fit.verdict === 'unknown',
+            (_, { code }) => code !== 'unstated',
+          ),
+  },
+  'fit-unstated': {
+    severity: 'risks',
+    stage: 'kit',
+    key: ['parts'],
+    find: (c) =>
+      together(c, ({ code, facts }) =>
+        code === 'unstated'
+          ? facts.of.flatMap(({ part, lacks }) =>
+              lacks.map((lack) => ({ name: `${part}: ${lack}`, facts: { part, lack } })),
+            )
+          : [],
+      ).map(({ facts, ...found }) => ({ ...found, facts: { parts: byPart(c, facts) } })),
   },
   'life-over': {
     severity: 'risks',
@@ -302,17 +338,27 @@ function alone<T extends { readonly part: string; readonly devices: number }>(c:
   return wholes.includes(one.part) ? { ...one, devices: 1 } : one
 }
 
+/** What each part leaves open, with the most devices that any of it bears on. */
+function byPart(
+  c: Context,
+  open: readonly { readonly part: string; readonly lack: Lack; readonly devices: number }[],
+): FitFacts['fit-unstated']['parts'] {
+  return [...new Set(open.map(({ part }) => part))].map((part) => {
+    const mine = open.filter((one) => one.part === part)
+    const devices = Math.max(...mine.map((one) => one.devices))
+    return alone(c, { part, lacks: mine.map(({ lack }) => lack), devices })
+  })
+}
+
 /** One finding for all devices that a check speaks of, by what it names: the first of them stands for it. */
 function together<F>(
   c: Context,
-  of: (reason: FitReason) => { readonly name: string; readonly facts: F } | null,
+  of: (reason: FitReason) => readonly { readonly name: string; readonly facts: F }[],
 ): Found<readonly (F & { readonly devices: number })[]>[] {
   const named = new Map<string, { readonly facts: F; devices: number }>()
   let subject = ''
   for (const { device } of c.system.devices)
-    for (const reason of c.fits.get(device.id)?.reasons ?? []) {
-      const told = of(reason)
-      if (!told) continue
+    for (const told of (c.fits.get(device.id)?.reasons ?? []).flatMap(of)) {
       subject ||= device.id
       const known = named.get(told.name)
       if (known) known.devices += 1

@@ -20,8 +20,9 @@ export interface PlacementFacts {
   readonly 'too-cold': Placed & {
     readonly cold: number
     readonly hot: number
-    readonly from: number
-    readonly to: number
+    /** Null for an end that is not stated. */
+    readonly from: number | null
+    readonly to: number | null
   }
   readonly 'not-for-outdoors': Placed
   readonly 'motion-unheated': Placed
@@ -83,8 +84,9 @@ export const placementRules: RulesOf<PlacementFacts> = {
         if (!room || (room.heated && room.kind !== 'outdoors')) return []
         const cold = c.info.unheatedFrom ?? UNHEATED.from
         const hot = c.info.unheatedTo ?? UNHEATED.to
-        const { from, to } = model.temperatureC
-        if (from <= cold && to >= hot) return []
+        const { from = null, to = null } = model.temperatureC
+        // An end that nobody states is no comfort.
+        if (from !== null && to !== null && from <= cold && to >= hot) return []
         return [at(device.id, 'room', { model: model.name, room: room.name, cold, hot, from, to })]
       }),
   },

@@ -98,7 +98,7 @@ export const supervisionRules: RulesOf<SupervisionFacts> = {
           },
         ]
       const slow = c.system.devices.flatMap(({ device, model }) =>
-        model.checkInMinutes !== null && device.deferred === null && 3 * model.checkInMinutes > window
+        model.checkInMinutes != null && device.deferred === null && 3 * model.checkInMinutes > window
           ? [{ model: model.name, checkIn: model.checkInMinutes }]
           : [],
       )

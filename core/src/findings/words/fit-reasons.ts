@@ -1,4 +1,4 @@
-import type { FitCode, LeftOut, ReasonFacts } from '../../fit/reasons.ts'
+import type { FitCode, Lack, LeftOut, ReasonFacts } from '../../fit/reasons.ts'
 import { regionNames } from './plural.ts'
 
 const lossNames: Readonly<Record<string, string>> = { battery: 'battery reports' }
@@ -44,9 +44,11 @@ const words: { readonly [K in FitCode]: (facts: ReasonFacts[K]) => string } = {
       ? `${part} states no grade: whether the system is grade ${wanted} with it cannot be told.`
       : `${part} is grade ${has}: with it the system is no longer grade ${wanted}.`,
   'check-in': ({ model, every, grade, most, source }) =>
-    `${model} checks in every ${every} min; grade ${grade} wants a message at least every ${most} (${source}).`,
+    `${model} ${every === null ? 'never checks in' : `checks in every ${every} min`}; grade ${grade} wants a message at least every ${most} (${source}).`,
   replay: ({ model }) =>
     `${model} disarms over a plain one-way link: its command can be recorded and sent again.`,
+  unstated: ({ of }) =>
+    `Cannot tell: ${of.map(({ part, lacks }) => `of ${part} it is not stated ${lackWords(lacks)}`).join('; ')}. Correct the entry in the catalogue once it is known.`,
   chain: (facts) => {
     if (facts.is === 'gone') return 'The repeater it is reached through is not in the kit.'
     if (facts.is === 'no-repeater') return `${facts.repeater} is no repeater: it relays nothing.`
@@ -62,6 +64,22 @@ const words: { readonly [K in FitCode]: (facts: ReasonFacts[K]) => string } = {
     together
       ? `${receiver} hold ${holds} transmitters together, not each its own number, and all are taken by others.`
       : `${receiver} holds ${holds} transmitters and all are taken by others.`,
+}
+
+const lacking: Readonly<Record<Lack, string>> = {
+  encryption: 'whether it encrypts',
+  answers: 'whether it needs an answer',
+  disarms: 'whether it disarms',
+  'check-in': 'how often it checks in',
+  classes: 'which classes of device it takes',
+  transmitters: 'how many transmitters it holds',
+  'encrypted-only': 'whether it can be set to encrypted devices only',
+}
+
+/** What is not stated of an entry, in a sentence that goes on. */
+export function lackWords(lacks: readonly Lack[]): string {
+  const words = lacks.map((lack) => lacking[lack])
+  return [words.slice(0, -1).join(', '), ...words.slice(-1)].filter(Boolean).join(' and ')
 }
 
 function placeShort({ panel, has, kind }: ReasonFacts['slots']): string {

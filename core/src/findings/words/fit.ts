@@ -1,6 +1,6 @@
 import type { WordsOf } from '../finding.ts'
 import type { FitFacts } from '../fit/rules.ts'
-import { reasonWords } from './fit-reasons.ts'
+import { lackWords, reasonWords } from './fit-reasons.ts'
 import { here, plural, regionNames } from './plural.ts'
 
 /** How the rules on fit read. */
@@ -15,7 +15,7 @@ export const fitWords: WordsOf<FitFacts> = {
     title: 'more transmitters than the receiver holds',
     source: 'Capacity of the receiver',
     says: ({ model, room, receivers, beyond, together }) =>
-      `No room for ${model}${here(room)}: ${receivers.map(({ name, holds, has }) => `${name} holds ${holds} and has ${has}`).join(', ')}${together === null ? '' : `, together no more than ${together}`}; ${beyond} too many.`,
+      `No room for ${model}${here(room)}: ${receivers.map(({ name, holds, has }) => (holds === null ? `${name} has ${has}, and how many it holds is not stated` : `${name} holds ${holds} and has ${has}`)).join(', ')}${together === null ? '' : `, together no more than ${together}`}; ${beyond} too many.`,
   },
   'fit-loss': {
     title: 'works with a loss',
@@ -43,12 +43,19 @@ export const fitWords: WordsOf<FitFacts> = {
     title: 'checks in too rarely for the grade',
     source: 'EN 50131-5-3: longest time between messages by grade (confirm against the edition in force)',
     says: ({ models, grade, most, source }) =>
-      `${models.map(({ model, every, devices }) => `${model}${ofSo(devices)} checks in every ${every} min`).join(', ')}; grade ${grade} wants a message at least every ${most} (${source}).`,
+      `${models.map(({ model, every, devices }) => `${model}${ofSo(devices)} ${every === null ? 'never checks in' : `checks in every ${every} min`}`).join(', ')}; grade ${grade} wants a message at least every ${most} (${source}).`,
   },
   'fit-unknown': {
     title: 'cannot tell whether it fits',
     source: 'A fact is missing',
     says: ({ reasons }) => reasons.map(reasonWords).join(' '),
+  },
+  'fit-unstated': {
+    title: 'fit hangs on what nobody states',
+    source:
+      'What an entry leaves open is never taken for the better case: look it up, then correct the entry',
+    says: ({ parts }) =>
+      `Cannot tell: ${parts.map(({ part, lacks, devices }) => `of ${part}${ofSo(devices)} it is not stated ${lackWords(lacks)}`).join('; ')}.`,
   },
   'life-over': {
     title: 'sensing element past its stated life',

@@ -19,7 +19,7 @@ export const placementWords: WordsOf<PlacementFacts> = {
     source:
       'Each transmitter’s stated range; unheated rooms are taken as −10 to 45 °C unless the job says otherwise',
     says: ({ model, room, cold, hot, from, to }) =>
-      `${room} is unheated, ${cold} to ${hot} °C; ${model} works from ${from} to ${to} °C.`,
+      `${room} is unheated, ${cold} to ${hot} °C; ${rangeWords(model, from, to)}.`,
   },
   'not-for-outdoors': {
     title: 'indoor device outdoors',
@@ -87,4 +87,12 @@ export const placementWords: WordsOf<PlacementFacts> = {
         : `${name} is assumed: ${lowerFirst(placeWords(assumed))} Say ${needed.map(neededWords).join(' and ')}.`
     },
   },
+}
+
+function rangeWords(model: string, from: number | null, to: number | null): string {
+  if (from !== null && to !== null) return `${model} works from ${from} to ${to} °C`
+  if (from === null && to === null) return `for which temperatures ${model} is made is not stated`
+  return from === null
+    ? `${model} works up to ${to} °C, and from where on is not stated`
+    : `${model} works from ${from} °C on, and up to where is not stated`
 }

@@ -124,7 +124,11 @@ const events = computed(() =>
       </p>
     </template>
     <template v-else-if="heard">
-      <p>
+      <p v-if="heard.takes === null">
+        {{ heard.spoken }} of the catalogue’s devices speak its families; which of them it takes cannot be
+        told, since its classes are not stated.
+      </p>
+      <p v-else>
         Of the catalogue’s devices it takes <strong>{{ heard.takes.length }}</strong><template
           v-if="heard.refuses.length > 0"
         >

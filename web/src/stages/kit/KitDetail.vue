@@ -134,7 +134,7 @@ function history(): void {
       <div v-if="model.batteries">
         <dt>Batteries</dt>
         <dd>
-          {{ model.batteries.count }} × {{ model.batteries.type
+          {{ model.batteries.count }} × {{ model.batteries.type ?? 'type not stated'
           }}<template v-if="model.batteries.wayUp">, {{ model.batteries.wayUp }}</template
           ><template v-if="model.batteries.order">; {{ model.batteries.order }}</template>
         </dd>

@@ -16,8 +16,9 @@ const money = (amount: number): string => written.money(amount, sums.value?.curr
       <h2>Batteries</h2>
       <p v-if="sums.batteries.length === 0" class="quiet">None.</p>
       <p v-else>
-        <span v-for="line in sums.batteries" :key="line.type" class="battery"
-          ><strong class="num">{{ line.count }}</strong> × {{ line.type }}</span
+        <span v-for="line in sums.batteries" :key="line.type ?? ''" class="battery"
+          ><strong class="num">{{ line.count }}</strong> ×
+          {{ line.type ?? 'of a type that is not stated' }}</span
         >
       </p>
     </div>

@@ -46,6 +46,7 @@ function remove(id: string): void {
         {{ receiver.families.map((family) => family.name).join(', ') }}</span
       >
       <v-progress-linear
+        v-if="receiver.model.transmitters"
         :model-value="(100 * used) / receiver.model.transmitters"
         :color="used >= receiver.model.transmitters ? 'error' : 'primary'"
         height="8"
@@ -53,7 +54,10 @@ function remove(id: string): void {
         class="load"
         :aria-label="`${receiver.model.name}: ${used} of ${receiver.model.transmitters} transmitters`"
       />
-      <span class="small">{{ used }} of {{ receiver.model.transmitters }} transmitters</span>
+      <span v-if="receiver.model.transmitters" class="small"
+        >{{ used }} of {{ receiver.model.transmitters }} transmitters</span
+      >
+      <span v-else class="small">{{ used }} transmitters; how many it holds is not stated</span>
       <label v-if="receiver.model.encryptedOnlySetting && receiver.id !== 'built-in'" class="small">
         <CellFlag
           :id="receiver.id"
@@ -86,7 +90,7 @@ function remove(id: string): void {
           v-for="model in offered"
           :key="model.id"
           :title="model.name"
-          :subtitle="`${model.transmitters} transmitters, ${model.place}`"
+          :subtitle="`${model.transmitters ?? 'number not stated of'} transmitters, ${model.place}`"
           @click="add(model.id)"
         />
       </v-list>

@@ -116,7 +116,7 @@ function record(outcome: TestResult['outcome'], { because = '', seconds = null, 
   const text = reading.value.trim().replace(',', '.')
   const value = text === '' ? seconds : Number(text)
   if (value !== null && Number.isNaN(value)) {
-    fault.value = `Reading: “${reading.value}” must be a number in ${props.family?.placement.unit ?? 'steps'}.`
+    fault.value = `Reading: “${reading.value}” must be a number${props.family?.placement.unit === undefined ? '' : ` in ${props.family.placement.unit}`}.`
     return
   }
   const own = note.value.trim()

@@ -3,6 +3,7 @@ import { v4 as uuid } from 'uuid'
 import { computed, ref } from 'vue'
 import {
   houseOf,
+  levelWords,
   linkWords,
   receiverAdvice,
   recordProblems,
@@ -64,14 +65,15 @@ const receivers = computed(() => [...new Set([...places.value.map((one) => one.r
 function add(): void {
   const text = level.value.trim().replace(',', '.')
   const reading = text === '' ? null : Number(text)
-  const unit = family.value?.placement.unit ?? ''
+  const unit = family.value?.placement.unit
+  const number = unit === undefined ? 'a number' : `a number in ${unit}`
   faults.value = {
     ...(place.value.trim() === '' ? { place: 'Spot: name the room or the place.' } : {}),
     ...(receiver.value.trim() === '' ? { receiver: 'Receiver: say where it stands with power.' } : {}),
     ...(reading !== null && Number.isNaN(reading)
-      ? { level: `Level: “${level.value}” must be a number in ${unit}.` }
+      ? { level: `Level: “${level.value}” must be ${number}.` }
       : reading === null && link.value === null
-        ? { level: `Level: a number in ${unit}, or how it was in a word.` }
+        ? { level: `Level: ${number}, or how it was in a word.` }
         : {}),
   }
   if (Object.keys(faults.value).length > 0 || !family.value) return
@@ -111,10 +113,12 @@ function counted(count: number, word: string): string {
 /** What was heard with the receiver at one place, in numbers. */
 function heard({ best, hold, spots }: ReceiverPlace): string {
   const none = spots.filter(({ band }) => band === 'fails').length
+  const open = spots.filter(({ band }) => band === 'unjudged').length
   return [
     `${best} in the best band`,
     ...(hold > 0 ? [`${hold} that ${hold === 1 ? 'holds' : 'hold'}`] : []),
     ...(none > 0 ? [`${none} that ${none === 1 ? 'does' : 'do'} not hold`] : []),
+    ...(open > 0 ? [`${open} that nobody can judge`] : []),
   ].join(', ')
 }
 </script>
@@ -205,9 +209,17 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
       <v-btn type="submit" variant="tonal" min-height="48">Note this reading</v-btn>
     </form>
     <p v-if="family" class="quiet">
-      {{ family.name }}: from {{ family.placement.best }} {{ family.placement.unit }} in the best band, below
-      {{ family.placement.least }} {{ family.placement.unit }} nothing to build on. The last reading of a spot
-      counts.
+      {{ family.name }}:
+      {{
+        family.placement.best === undefined
+          ? 'from where on it is in the best band is not stated'
+          : `from ${levelWords(family, family.placement.best)} in the best band`
+      }},
+      {{
+        family.placement.least === undefined
+          ? 'below which nothing is to build on is not stated'
+          : `below ${levelWords(family, family.placement.least)} nothing to build on`
+      }}. The last reading of a spot counts.
     </p>
     <section v-for="one in places" :key="`${one.receiver} ${one.family.id}`" class="one">
       <h3>
@@ -241,7 +253,7 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
                       ? spot.direct.link === 'none'
                         ? 'nothing heard'
                         : spot.direct.link
-                      : `${spot.direct.reading} ${one.family.placement.unit}`
+                      : levelWords(one.family, spot.direct.reading)
                   }}</span
                 >
                 <span class="quiet small"
@@ -256,16 +268,14 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
               <span v-for="via in spot.through" :key="via.spot.repeater" class="via"
                 >{{ bandLook[via.band].glyph }} {{ via.spot.repeater }}:
                 {{
-                  via.spot.reading === null
-                    ? via.spot.link
-                    : `${via.spot.reading} ${one.family.placement.unit}`
+                  via.spot.reading === null ? via.spot.link : levelWords(one.family, via.spot.reading)
                 }}</span
               >
             </td>
             <td>{{ needWords(spot.need) }}</td>
             <td v-if="one.spots.some(({ later }) => later.length > 0)">
               <span v-for="later in spot.later" :key="later.at" class="via"
-                >{{ bandLook[later.band].glyph }} {{ later.reading }} {{ one.family.placement.unit }},
+                >{{ bandLook[later.band].glyph }} {{ levelWords(one.family, later.reading) }},
                 {{ clock(later.at) }}</span
               >
             </td>

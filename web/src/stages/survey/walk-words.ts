@@ -4,6 +4,7 @@ import type { LinkBand, SpotNeed } from '#core'
 export const bandLook: Readonly<Record<LinkBand, { readonly glyph: string; readonly word: string }>> = {
   best: { glyph: '✓', word: 'best band' },
   holds: { glyph: '◐', word: 'holds' },
+  unjudged: { glyph: '?', word: 'cannot tell' },
   fails: { glyph: '■', word: 'does not hold' },
 }
 
@@ -28,6 +29,8 @@ export function needWords(need: SpotNeed): string {
       return 'Devices between may carry it on: try again once they hang; or the receiver elsewhere.'
     case 'no-repeater':
       return 'The receiver elsewhere, another family, or a wire: no repeater helps here.'
+    case 'unjudged':
+      return 'Cannot tell: from which level on a link is good or holds is not stated of its family. Correct its entry once it is known.'
     case 'no-radio':
       return 'No radio device: it is inside metal. A wire, or another spot.'
   }
