@@ -110,7 +110,7 @@ async function describeDevice(page: Page): Promise<void> {
   await type(codes.getByLabel('Code', { exact: true }), '329')
   // What nobody states is not taken for the better case; that it is not known is an answer, too.
   const first = does.getByRole('listitem').first()
-  const openly = /cannot tell.*Tarn 40.*of Burrow contact it is not stated how often it checks in/
+  const openly = /cannot tell.*Tarn 40.*Not stated of Burrow contact: how often it checks in/
   await expect(first).toContainText(openly)
   await asked(page, 'How often does it check in?')
     .getByRole('button', { name: /not stated$/ })

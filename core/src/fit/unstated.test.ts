@@ -144,7 +144,7 @@ describe('what an entry leaves open', () => {
       { part: 'B', lacks: ['classes'] },
     ] as const
     expect(reasonWords({ code: 'unstated', verdict: 'unknown', facts: { of } })).toBe(
-      'Cannot tell: of A it is not stated whether it encrypts, whether it needs an answer and how often it checks in; of B it is not stated which classes of device it takes. Correct the entry in the catalogue once it is known.',
+      'Not stated of A: whether it encrypts, whether it needs an answer and how often it checks in; of B: which classes of device it takes.',
     )
   })
 })

@@ -68,7 +68,7 @@ function aimWords(family: Family): string {
   const aim = best === undefined ? '' : `Aim for ${levelWords(family, best)} or more`
   const below = least === undefined ? '' : `below ${levelWords(family, least)} it does not hold`
   if (aim === '' && below === '')
-    return `From which reading on a link of ${family.name} holds is not stated: note how you judged it.`
+    return `It is not stated from which reading on a link of ${family.name} holds: note how you judged it.`
   const missing =
     aim === '' ? 'from where on it is good is not stated' : 'below which it no longer holds is not stated'
   const words = [aim, below, ...(aim === '' || below === '' ? [missing] : [])].filter((word) => word !== '')

@@ -83,7 +83,7 @@ describe('a reading of a family that does not state its bands', () => {
       `Read it at the receiver. Below 2 bars it does not hold; from where on it is good is not stated. ${aside}`,
     )
     expect(told({ ...family({}), placement: {} })).toBe(
-      `From which reading on a link of Wren holds is not stated: note how you judged it. ${aside}`,
+      `It is not stated from which reading on a link of Wren holds: note how you judged it. ${aside}`,
     )
   })
 })

@@ -25,6 +25,14 @@ const missing = computed(
     job.system.panel !== null &&
     fitAll(job.system).get(props.device)?.verdict === 'unknown',
 )
+/** It is an entry of the catalogue that lacks it. */
+const unstated = computed(
+  () =>
+    job.system !== null &&
+    fitAll(job.system)
+      .get(props.device)
+      ?.reasons.some(({ code }) => code === 'unstated') === true,
+)
 
 function deviceName(id: string): string {
   const item = job.system?.byId.get(id)
@@ -39,7 +47,12 @@ function apply(remedy: Remedy): void {
 
 <template>
   <div>
-    <p v-if="missing" class="quiet">
+    <p v-if="missing && unstated" class="quiet">
+      Nothing needs to be swapped for what nobody stated: look it up on the leaflet,
+      <router-link to="/catalogue">correct the entry in the catalogue</router-link>, and take the newer one
+      into this job.
+    </p>
+    <p v-else-if="missing" class="quiet">
       Nothing needs to be swapped for what is not known yet: read it, note it, and the fit is told at once.
     </p>
     <p v-else-if="remedies.length === 0" class="quiet">

@@ -54,7 +54,7 @@ const cases: readonly RuleCase[] = [
     rule: 'fit-unstated',
     clean: cleanTarn,
     spoil: (j) => withoutFacts(j),
-    says: 'Cannot tell: of Reedling contact it is not stated whether it encrypts and how often it checks in; of Tarn radio it is not stated how many transmitters it holds.',
+    says: 'Not stated of Reedling contact: whether it encrypts and how often it checks in; of Tarn radio: how many transmitters it holds.',
     fix: null,
   },
   {

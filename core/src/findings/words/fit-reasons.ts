@@ -48,7 +48,7 @@ const words: { readonly [K in FitCode]: (facts: ReasonFacts[K]) => string } = {
   replay: ({ model }) =>
     `${model} disarms over a plain one-way link: its command can be recorded and sent again.`,
   unstated: ({ of }) =>
-    `Cannot tell: ${of.map(({ part, lacks }) => `of ${part} it is not stated ${lackWords(lacks)}`).join('; ')}. Correct the entry in the catalogue once it is known.`,
+    `Not stated of ${of.map(({ part, lacks }) => `${part}: ${lackWords(lacks)}`).join('; of ')}.`,
   chain: (facts) => {
     if (facts.is === 'gone') return 'The repeater it is reached through is not in the kit.'
     if (facts.is === 'no-repeater') return `${facts.repeater} is no repeater: it relays nothing.`

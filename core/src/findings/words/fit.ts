@@ -55,7 +55,7 @@ export const fitWords: WordsOf<FitFacts> = {
     source:
       'What an entry leaves open is never taken for the better case: look it up, then correct the entry',
     says: ({ parts }) =>
-      `Cannot tell: ${parts.map(({ part, lacks, devices }) => `of ${part}${ofSo(devices)} it is not stated ${lackWords(lacks)}`).join('; ')}.`,
+      `Not stated of ${parts.map(({ part, lacks, devices }) => `${part}${ofSo(devices)}: ${lackWords(lacks)}`).join('; of ')}.`,
   },
   'life-over': {
     title: 'sensing element past its stated life',

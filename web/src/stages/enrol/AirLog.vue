@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { deviceSerial, groupId, targetOf, type Target, type Transmission } from '#core'
+import { deviceSerial, groupId, levelWords, targetOf, type Target, type Transmission } from '#core'
 import { useJob } from '../../store/job-store.ts'
 
 const props = defineProps<{ heard: readonly Transmission[]; targets: readonly Target[] }>()
@@ -28,7 +28,7 @@ const rows = computed(() =>
       heard,
       id: groupId(family, heard.serial),
       what: `${causes[heard.cause]}${heard.loop === null ? '' : `, loop ${heard.loop}`}`,
-      level: `${heard.level} ${family?.placement.unit ?? ''}${heard.lowBattery ? ' · battery low' : ''}`,
+      level: `${family ? levelWords(family, heard.level) : heard.level}${heard.lowBattery ? ' · battery low' : ''}`,
       whose,
       foreign: !device,
       open,

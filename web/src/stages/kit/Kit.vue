@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { mdiPrinter } from '@mdi/js'
 import { useRoute, useRouter } from 'vue-router'
-import { fitAll } from '#core'
+import { fitAll, type Verdict } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import AddDevices from './AddDevices.vue'
 import CatalogueUpdates from './CatalogueUpdates.vue'
@@ -42,10 +42,10 @@ const rows = computed(() =>
 )
 const tally = computed(() => {
   const verdicts = [...fits.value.values()].map((fit) => fit.verdict)
+  const count = (of: Verdict): number => verdicts.filter((verdict) => verdict === of).length
   return {
-    all: verdicts.length,
-    works: verdicts.filter((verdict) => verdict === 'works').length,
-    no: verdicts.filter((verdict) => verdict === 'no').length,
+    ...{ all: verdicts.length, works: count('works'), no: count('no') },
+    ...{ loss: count('loss'), unknown: count('unknown') },
   }
 })
 
@@ -62,7 +62,9 @@ function print(): void {
         >{{ tally.all }} {{ tally.all === 1 ? 'device' : 'devices'
         }}<template v-if="job.system?.panel"
           >, {{ tally.works }} fit as they are, {{ tally.no }}
-          {{ tally.no === 1 ? 'does' : 'do' }} not</template
+          {{ tally.no === 1 ? 'does' : 'do' }} not<template v-if="tally.loss > 0"
+            >, {{ tally.loss }} with a loss</template
+          ><template v-if="tally.unknown > 0">, of {{ tally.unknown }} it cannot be told</template></template
         ></span
       >
       <span class="grow" />

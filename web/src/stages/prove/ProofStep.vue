@@ -4,6 +4,7 @@ import {
   cautions,
   expectedTrip,
   hints,
+  levelWords,
   NOT_USED,
   proofMethods,
   resultProblem,
@@ -140,11 +141,15 @@ function record(outcome: TestResult['outcome'], { because = '', seconds = null, 
   open.value = outcome !== 'pass'
 }
 
+function readingWords(reading: number): string {
+  if (props.item.kind === 'home') return `${reading} s`
+  return props.family ? levelWords(props.family, reading) : String(reading)
+}
+
 function resultWords(result: TestResult): string {
-  const unit = props.item.kind === 'home' ? 's' : (props.family?.placement.unit ?? '')
   return [
     `${stateLook[result.outcome].glyph} ${stateLook[result.outcome].word}`,
-    ...(result.reading === null ? [] : [`${result.reading} ${unit}`]),
+    ...(result.reading === null ? [] : [readingWords(result.reading)]),
     ...(result.method === '' ? [] : [result.method]),
     `${result.made.name}${toldWords(result.made)}`,
     clock(result.at),

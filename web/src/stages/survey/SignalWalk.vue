@@ -110,6 +110,21 @@ function counted(count: number, word: string): string {
   return `${count} ${word}${count === 1 ? '' : 's'}`
 }
 
+/** From where on a link is good and holds, as far as its family states it. */
+function bandWords(of: Family): string {
+  const { best, least } = of.placement
+  if (best === undefined && least === undefined)
+    return 'from which level on a link is good, or holds, is not stated'
+  return [
+    best === undefined
+      ? 'from where on it is in the best band is not stated'
+      : `from ${levelWords(of, best)} in the best band`,
+    least === undefined
+      ? 'below which it no longer holds is not stated'
+      : `below ${levelWords(of, least)} nothing to build on`,
+  ].join(', ')
+}
+
 /** What was heard with the receiver at one place, in numbers. */
 function heard({ best, hold, spots }: ReceiverPlace): string {
   const none = spots.filter(({ band }) => band === 'fails').length
@@ -209,17 +224,7 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
       <v-btn type="submit" variant="tonal" min-height="48">Note this reading</v-btn>
     </form>
     <p v-if="family" class="quiet">
-      {{ family.name }}:
-      {{
-        family.placement.best === undefined
-          ? 'from where on it is in the best band is not stated'
-          : `from ${levelWords(family, family.placement.best)} in the best band`
-      }},
-      {{
-        family.placement.least === undefined
-          ? 'below which nothing is to build on is not stated'
-          : `below ${levelWords(family, family.placement.least)} nothing to build on`
-      }}. The last reading of a spot counts.
+      {{ family.name }}: {{ bandWords(family) }}. The last reading of a spot counts.
     </p>
     <section v-for="one in places" :key="`${one.receiver} ${one.family.id}`" class="one">
       <h3>

@@ -1,7 +1,7 @@
 import { afterEach, expect, it } from 'vitest'
-import { recordsOf } from '#core'
+import { keepEntry, pinUpdateOps, pinUpdates, recordsOf, type Family } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
-import { smallDoc } from '../../testing/small-doc.ts'
+import { after, catalogue, smallDoc } from '../../testing/small-doc.ts'
 import SignalWalk from './SignalWalk.vue'
 
 let page: JobPage
@@ -12,8 +12,12 @@ const spots = () =>
     ...{ place, receiver, repeater, reading, link },
   }))
 
-async function open(): Promise<void> {
-  page = await openJob(smallDoc())
+async function open(placement: Family['placement'] | null = null): Promise<void> {
+  const wren = catalogue.get('family', 'family/wren') as Family
+  const served = placement ? catalogue.with([keepEntry({ ...wren, placement })]) : catalogue
+  const doc = smallDoc()
+  const taken = after(doc, pinUpdateOps(doc, served, pinUpdates(doc, served)))
+  page = await openJob(taken, 'installer', [], null, served)
   await page.show(SignalWalk)
   const head = page.host.querySelector<HTMLElement>('[aria-controls=signal-walk]')
   if (head?.getAttribute('aria-expanded') === 'false') head.click()
@@ -67,4 +71,28 @@ it('keeps the receiver for the next spot, and says what each needs', async () =>
   expect(rows[2]).toContain('a quarter wave aside (17 cm)')
   expect(page.host.textContent).toContain('1 in the best band, 1 that holds, 1 that does not hold')
   expect(page.host.textContent).toContain('2 to see to')
+})
+
+it('says of a family that does not state its bands that it cannot tell', async () => {
+  await open({})
+  expect(page.host.textContent).toContain(
+    'Wren: from which level on a link is good, or holds, is not stated.',
+  )
+  await page.press('Note this reading')
+  expect(page.host.textContent).toContain('Level: a number, or how it was in a word.')
+  await page.type('The receiver stands at', 'hall')
+  await page.type('Spot', 'attic')
+  await page.type('Level', '3')
+  await page.press('Note this reading')
+  expect(page.host.querySelector('tbody tr')?.textContent).toContain('? 3')
+  expect(page.host.querySelector('tbody tr')?.textContent).toContain('Cannot tell: ')
+  expect(page.host.textContent).toContain('1 that nobody can judge')
+  expect(page.host.textContent).not.toContain('undefined')
+})
+
+it('says what it states alone', async () => {
+  await open({ unit: 'bars', least: 2 })
+  expect(page.host.textContent).toContain(
+    'from where on it is in the best band is not stated, below 2 bars nothing to build on.',
+  )
 })
