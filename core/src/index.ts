@@ -400,6 +400,7 @@ export {
 export { switchedOn } from './panel/machine.ts'
 export { display as panelDisplay } from './panel/display.ts'
 export type { Input as PanelInput, PanelState } from './panel/state.ts'
+export { correctionBy, figureProblem, figuresSeenAt } from './draft/seen-figure.ts'
 export { correctionBySeenLoop } from './draft/seen-loop.ts'
 export {
   catalogueActInput,

@@ -22,6 +22,7 @@ import {
 } from '#core'
 import { useJob } from '../../store/job-store.ts'
 import { useWritten } from '../../shared/times.ts'
+import SeenOtherwise from '../../shared/SeenOtherwise.vue'
 import { toldWords } from '../../shared/told.ts'
 import ComingHome from './ComingHome.vue'
 import Mounting from './Mounting.vue'
@@ -239,6 +240,7 @@ function resultWords(result: TestResult): string {
             >{{ stateLook[choice.outcome].glyph }} {{ choice.title }}</v-btn
           >
         </div>
+        <SeenOtherwise :kind="item.kind" :model="entry.model" :family="family" />
       </template>
     </div>
   </div>
