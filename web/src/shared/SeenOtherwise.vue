@@ -57,7 +57,12 @@ async function correct(figure: (typeof figures.value)[number]): Promise<void> {
     <p v-if="practice" class="quiet">
       This is a practice job: what its air shows says nothing of a real device.
     </p>
-    <form v-for="figure in practice ? [] : figures" :key="figure.path" @submit.prevent="correct(figure)">
+    <form
+      v-for="figure in practice ? [] : figures"
+      :key="figure.path"
+      :aria-label="figure.ask"
+      @submit.prevent="correct(figure)"
+    >
       <p>
         {{ figure.entry.name }}: {{ figure.ask }}
         <span class="quiet">{{

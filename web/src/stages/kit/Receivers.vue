@@ -57,7 +57,9 @@ function remove(id: string): void {
       <span v-if="receiver.model.transmitters" class="small"
         >{{ used }} of {{ receiver.model.transmitters }} transmitters</span
       >
-      <span v-else class="small">{{ used }} transmitters; how many it holds is not stated</span>
+      <span v-else class="small"
+        >{{ used === 1 ? '1 transmitter' : `${used} transmitters` }}; how many it holds is not stated</span
+      >
       <label v-if="receiver.model.encryptedOnlySetting && receiver.id !== 'built-in'" class="small">
         <CellFlag
           :id="receiver.id"
