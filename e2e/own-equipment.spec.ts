@@ -242,7 +242,9 @@ async function describeDevices(page: Page): Promise<void> {
     ['Burdock keypad', 'keypad', null],
   ] as const) {
     await next(page, 'Your first three devices')
-    await answers(page, { 'Who makes it?': 'Penbrook', 'What is it called?': name })
+    // What was said of the others is offered: one touch, and one spelling.
+    await press(page, 'Who makes it?', 'Penbrook')
+    await answers(page, { 'What is it called?': name })
     await press(page, 'Where is it made for?', 'Europe')
     await pick(asked(page, 'What kind of device is it?'), 'What kind of device is it?', kind)
     await pick(

@@ -1,5 +1,5 @@
 import { is, isRadio } from './device-classes.ts'
-import { gradeQuestion, oneOf, real, section, whole, words, yesNo, type Asked } from './question.ts'
+import { asOthers, gradeQuestion, oneOf, real, section, whole, words, yesNo, type Asked } from './question.ts'
 import type { Question } from './form.ts'
 
 /* What is asked of a device beside what it is and how it is learned. */
@@ -136,7 +136,7 @@ export function placeQuestions({ of }: Asked): Question[] {
 }
 
 /** What is asked of its batteries. */
-export function batteryQuestions({ of }: Asked): Question[] {
+export function batteryQuestions({ of, catalogue }: Asked): Question[] {
   if (!isRadio(of)) return []
   const none = of('batteries.count') == null
   return section('Batteries', [
@@ -156,7 +156,10 @@ export function batteryQuestions({ of }: Asked): Question[] {
             ask: 'Of which type?',
             why: 'As it is printed on the cell.',
             leaflet: 'technical data',
-            form: words(80),
+            form: asOthers(
+              80,
+              catalogue.all('device').map(({ batteries }) => batteries?.type),
+            ),
             unless: 'not stated',
           },
           {

@@ -68,7 +68,7 @@ const wayCells: readonly Cell[] = [
 /** What is asked of a device, keypad, siren, fob or repeater: only what its class can have. */
 export function deviceQuestions(asked: Asked): Question[] {
   return [
-    ...beginning('device'),
+    ...beginning('device', asked),
     ...kindQuestions(),
     ...radioQuestions(asked),
     ...eventQuestions(asked),

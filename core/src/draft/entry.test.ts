@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import { Catalogue } from '../catalogue/catalogue.ts'
 import type { CatalogueEntry } from '../catalogue/schema.ts'
+import { keepEntry } from '../catalogue/written.ts'
 import { catalogue } from '../testing/small-job.ts'
 import { beginDraft, draftEntry } from './entry.ts'
 import { describedKinds, isDescribed, questionsOf, type DescribedKind } from './questions.ts'
@@ -75,6 +77,36 @@ const openKeypad = {
   ...{ family: 'family/dunlin', encryption: null, needsTwoWay: null, disarms: null },
   ...{ checkInMinutes: null, ways: null, sticker: null, 'batteries.count': null },
 }
+
+describe('what other entries have is offered for one', () => {
+  const offers = (doc: DraftDocument, path: string, whole = catalogue) => {
+    const form = questionsOf(doc, whole).find((one) => one.path === path)?.form
+    return form?.is === 'text' ? form.offers : null
+  }
+
+  it('by how many have it, of equally many by name, and of none nothing', () => {
+    const small = new Catalogue(
+      [
+        ['device/reedling', 'Penbrook', 'CR123A'],
+        ['device/stilt', 'Alder', 'AA'],
+        ['device/stilt-hound', 'Penbrook', 'CR123A'],
+        ['device/tremor', 'Birch', 'AAA'],
+        ['device/tapwell', 'Cedar', 'AA'],
+        ['device/beckon', 'Dale', 'AA'],
+      ].map(([id = '', maker = '', type = '']) => {
+        const model = catalogue.get('device', id) ?? expect.fail(id)
+        return keepEntry({ ...model, maker, batteries: { count: 1, type } })
+      }),
+    )
+    const device = answered('device', { class: 'contact', family: 'family/wren', 'batteries.count': 2 })
+    expect(offers(device, 'maker', small)).toEqual(['Penbrook', 'Alder', 'Birch', 'Cedar'])
+    expect(offers(device, 'batteries.type', small)).toEqual(['AA', 'CR123A', 'AAA'])
+    for (const kind of describedKinds) {
+      expect(offers(begin(kind), 'maker', small)?.[0]).toBe('Penbrook')
+      expect(offers(begin(kind), 'maker', new Catalogue([]))).toBeUndefined()
+    }
+  })
+})
 
 describe('what nobody knows of it', () => {
   it.each<[DescribedKind, Readonly<Record<string, Answer['value']>>, object]>([

@@ -2,11 +2,12 @@ import { beginning, choices, oneOf, real, section, whole, words, yesNo, type Ask
 import type { Question } from './form.ts'
 
 /** What is asked of a radio family: devices that speak alike, with stickers alike. */
-export function familyQuestions({ of }: Asked): Question[] {
+export function familyQuestions(asked: Asked): Question[] {
+  const { of } = asked
   const mesh = of('topology') === 'mesh'
   const two = of('way') === 'two-way'
   return [
-    ...beginning('radio family'),
+    ...beginning('radio family', asked),
     ...section('On the air', [
       {
         path: 'bandMHz.from',

@@ -7,7 +7,8 @@ import { beginning, choices, oneOf, section, whole, words, type Asked } from './
 const atPanel = { is: 'at-panel' } as const
 
 /** How a panel is keyed: what a leaflet says of its display and keys; the displays themselves are told at the panel. */
-export function interfaceQuestions({ catalogue, of, paths }: Asked): Question[] {
+export function interfaceQuestions(asked: Asked): Question[] {
+  const { catalogue, of, paths } = asked
   const keys = String(of('keys') ?? '')
     .split(/\s+/)
     .filter((key) => key !== '')
@@ -21,7 +22,7 @@ export function interfaceQuestions({ catalogue, of, paths }: Asked): Question[] 
   const letters = of('letters.keys') != null
   const told = paths().filter((path) => toldParts.some((part) => path.startsWith(`${part}.`)))
   return [
-    ...beginning('way of keying'),
+    ...beginning('way of keying', asked),
     ...section('Its display and keys', [
       {
         path: 'panel',

@@ -23,7 +23,7 @@ const wireless: Cell = { key: 'wireless', title: 'They can be wireless', form: y
 /** What is asked of a panel, in the order in which its manual says it: what it is, its radio, its numbers, what its zones do, how it is keyed. */
 export function panelQuestions(asked: Asked): Question[] {
   return [
-    ...beginning('panel'),
+    ...beginning('panel', asked),
     ...madeQuestions(),
     ...radioQuestions(asked),
     ...numberQuestions(asked),

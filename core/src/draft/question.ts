@@ -62,15 +62,32 @@ export const classChoices = choices({
   repeater: 'repeater',
 })
 
+/** Most answers of other entries that are offered for one. */
+const MOST_OFFERS = 4
+
+/** A text for which answers that other entries have are offered, those that most of them have first: one touch, and one spelling. */
+export function asOthers(most: number, others: readonly (string | undefined)[]): FormOf<'text'> {
+  const counts = new Map<string, number>()
+  for (const one of others) if (one !== undefined) counts.set(one, (counts.get(one) ?? 0) + 1)
+  const offers = [...counts]
+    .sort(([a, many], [b, more]) => more - many || (a < b ? -1 : 1))
+    .slice(0, MOST_OFFERS)
+    .map(([one]) => one)
+  return { ...words(most), ...(offers.length > 0 ? { offers } : {}) }
+}
+
 /** What every entry begins with. */
-export function beginning(what: string): Question[] {
+export function beginning(what: string, { catalogue }: Asked): Question[] {
   return section('What it is', [
     {
       path: 'maker',
       ask: 'Who makes it?',
       why: `A ${what} is found by its maker, and two makers may use one name.`,
       leaflet: 'front of the leaflet, foot of the last page',
-      form: words(80),
+      form: asOthers(
+        80,
+        catalogue.entries.map(({ maker }) => maker),
+      ),
     },
     {
       path: 'name',

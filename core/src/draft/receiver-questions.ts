@@ -13,9 +13,10 @@ import {
 import type { Question } from './form.ts'
 
 /** What is asked of a receiver, built in, apart, or a bridge that brings a family to another panel. */
-export function receiverQuestions({ of }: Asked): Question[] {
+export function receiverQuestions(asked: Asked): Question[] {
+  const { of } = asked
   return [
-    ...beginning('receiver'),
+    ...beginning('receiver', asked),
     ...section('What it hears', [
       {
         path: 'hears',
