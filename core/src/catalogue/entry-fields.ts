@@ -34,6 +34,9 @@ export const base = {
   regions: z.array(region).min(1),
 }
 
+/** Classes that send only when they are pressed: nobody expects them to check in. */
+export const pressedClasses: ReadonlySet<unknown> = new Set(['fob', 'panic'])
+
 /** Where a sticker can be. */
 export const stickerPlaces = ['outside', 'inside', 'under-batteries'] as const
 

@@ -1,4 +1,5 @@
 import { hashOf } from '../units/canonical.ts'
+import { pressedClasses } from './entry-fields.ts'
 import type { CatalogueEntry, Price } from './schema.ts'
 
 /** An entry as it was written: what a pin hashes. Hash and raw entry travel together; readers upgrade, and never hash what came of it. */
@@ -44,10 +45,9 @@ const steps: readonly ((raw: Raw) => Raw)[] = [
 function neverOrOpen(raw: Raw): Raw {
   const { checkInMinutes, ...rest } = raw
   const open =
-    raw.kind === 'device' && checkInMinutes === null && raw.family !== null && !pressed.includes(raw.class)
+    raw.kind === 'device' && checkInMinutes === null && raw.family !== null && !pressedClasses.has(raw.class)
   return open ? rest : raw
 }
-const pressed: readonly unknown[] = ['fob', 'panic']
 
 /** The raw entry brought to the form in force, not yet checked. */
 export function upgradedEntry(raw: unknown, form: number): unknown {

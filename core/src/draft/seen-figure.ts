@@ -2,6 +2,7 @@ import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { DeviceModel, Family } from '../catalogue/schema.ts'
 import type { ProofKind } from '../proof/table.ts'
 import { answerFrom, beginDraft } from './entry.ts'
+import type { Question } from './form.ts'
 import { formProblem } from './form-problem.ts'
 import { questionsOf } from './questions.ts'
 import { answerOps, answerTo, draftKernel, sourceOps, type Answer, type DraftOp } from './records.ts'
@@ -59,8 +60,9 @@ function figuresOf(
   paths: readonly string[],
   catalogue: Catalogue,
 ): readonly SeenFigure[] {
+  const asked = questionsAbout(entry, catalogue)
   return paths.flatMap((path): SeenFigure[] => {
-    const question = askedOf(entry, path, catalogue)
+    const question = asked.find((one) => one.path === path)
     if (question?.form.is !== 'number') return []
     const stated = answerFrom(entry, path)
     const own = entry.kind === 'family' ? (entry.placement.unit ?? '') : ''
@@ -75,14 +77,14 @@ function figuresOf(
 
 /** Why a figure cannot be an answer to its question, with what is allowed; empty where it can. */
 export function figureProblem({ entry, path }: SeenFigure, value: number, catalogue: Catalogue): string {
-  const question = askedOf(entry, path, catalogue)
+  const question = questionsAbout(entry, catalogue).find((one) => one.path === path)
   return question ? formProblem(question.form, value) : ''
 }
 
-function askedOf(entry: DeviceModel | Family, path: string, catalogue: Catalogue) {
+function questionsAbout(entry: DeviceModel | Family, catalogue: Catalogue): readonly Question[] {
   const begun = draftKernel.applyOps(
     draftKernel.empty,
     beginDraft(entry.kind, { like: entry, corrects: true }, catalogue),
   )
-  return begun.ok ? questionsOf(begun.doc, catalogue).find((one) => one.path === path) : undefined
+  return begun.ok ? questionsOf(begun.doc, catalogue) : []
 }

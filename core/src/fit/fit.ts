@@ -1,3 +1,4 @@
+import { pressedClasses } from '../catalogue/entry-fields.ts'
 import type { DeviceModel, Family, PanelModel, ReceiverModel } from '../catalogue/schema.ts'
 import type { Device } from '../job/records.ts'
 import { assignPlaces, type Together } from './assign.ts'
@@ -427,9 +428,6 @@ function grade({ model, receiver, system }: Case): FitReason | null {
   return { code: 'grade', verdict: 'loss', facts }
 }
 
-/** What sends only when it is pressed: nobody expects it to check in. */
-const pressed: ReadonlySet<string> = new Set(['fob', 'panic'])
-
 /** Longest time between messages by grade, minutes (EN 50131-5-3; confirm against the edition in force). */
 const checkInLimits = { 1: 240, 2: 120, 3: 100 / 60 } as const
 
@@ -438,7 +436,7 @@ function checkIn({ model, receiver, system }: Case): FitReason | null {
   const every = model.checkInMinutes
   if (info.region !== 'europe' || every === undefined || receiver.model.loses?.includes('supervision'))
     return null
-  if (every === null ? pressed.has(model.class) : every <= checkInLimits[info.grade]) return null
+  if (every === null ? pressedClasses.has(model.class) : every <= checkInLimits[info.grade]) return null
   const most = info.grade === 3 ? '100 s' : `${checkInLimits[info.grade]} min`
   const facts = { model: model.name, every, grade: info.grade, most, source: 'EN 50131-5-3' }
   return { code: 'check-in', verdict: 'loss', facts }
@@ -448,7 +446,8 @@ function checkIn({ model, receiver, system }: Case): FitReason | null {
 function replay({ model, family, receiver }: Case): FitReason | null {
   const encrypted =
     model.encryption === 'always' || (model.encryption === 'optional' && receiver.encryptedOnly)
-  if (!model.disarms || family.way === 'two-way' || encrypted) return null
+  // Where nobody states whether it encrypts, that is what is said.
+  if (!model.disarms || family.way === 'two-way' || encrypted || model.encryption === undefined) return null
   return { code: 'replay', verdict: 'loss', facts: { model: model.name } }
 }
 

@@ -45,6 +45,11 @@ const cases: readonly Case[] = [
     lacks: [['Reedling contact', ['encryption']]],
   },
   {
+    of: 'a fob that disarms, of which nobody says whether it encrypts: that it is plain is not known',
+    ...{ job: tarn, model: 'quartet', open: [device('quartet'), 'encryption'], verdict: 'unknown' },
+    lacks: [['Quartet fob', ['encryption']]],
+  },
+  {
     of: 'a keypad that may need an answer, on a family that only sends',
     ...{ job: tarn, model: 'tapwell', open: [device('tapwell'), 'needsTwoWay'], verdict: 'unknown' },
     lacks: [['Tapwell keypad', ['answers']]],
@@ -103,6 +108,9 @@ describe('what an entry leaves open', () => {
     const said = fit?.reasons.flatMap((reason) => (reason.code === 'unstated' ? reason.facts.of : [])) ?? []
     expect(said.map(({ part, lacks: open }) => [part, open])).toEqual(lacks)
     expect(fit?.verdict).toBe(verdict)
+    // Whether it is plain is not said where nobody states it.
+    const lacking = lacks.flatMap(([, names]) => names)
+    if (lacking.includes('encryption')) expect(fit?.reasons.map(({ code }) => code)).not.toContain('replay')
   })
 
   it('is no matter of check-ins behind a bridge that passes none on, nor where nobody supervises', () => {

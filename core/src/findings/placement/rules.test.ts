@@ -1,4 +1,7 @@
-import { cleanHouse, cleanTarn } from '../../testing/small-job.ts'
+import { describe, expect, it } from 'vitest'
+import type { DeviceModel } from '../../catalogue/schema.ts'
+import { keepEntry } from '../../catalogue/written.ts'
+import { catalogue, cleanHouse, cleanTarn } from '../../testing/small-job.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { placementRules } from './rules.ts'
 
@@ -94,3 +97,27 @@ const cases: readonly RuleCase[] = [
 ]
 
 describeRules(placementRules, cases)
+
+describe('a range that is not stated whole', () => {
+  const smoke = catalogue.get('device', 'device/ember-one') ?? expect.fail()
+  const said = (temperatureC: DeviceModel['temperatureC'], heated: boolean): readonly string[] => {
+    const job = cleanHouse().add('loft', 'ember-one', { room: 'landing' }).number()
+    job.set('room:landing', { heated })
+    job.catalogue = catalogue.with([keepEntry({ ...smoke, temperatureC })])
+    return job.findings().flatMap(({ rule, text }) => (rule === 'too-cold' ? [text] : []))
+  }
+  const cold = 'Landing is unheated, -10 to 45 °C; '
+
+  it.each<[DeviceModel['temperatureC'], string]>([
+    [{}, 'for which temperatures Ember One smoke is made is not stated.'],
+    [{ to: 60 }, 'Ember One smoke works up to 60 °C, and from where on is not stated.'],
+    [{ from: -20 }, 'Ember One smoke works from -20 °C on, and up to where is not stated.'],
+  ])('%o is no comfort where it is cold, and no matter where it is warm', (range, words) => {
+    expect(said(range, false)).toEqual([cold + words])
+    expect(said(range, true)).toEqual([])
+  })
+
+  it('that holds at both ends is right', () => {
+    expect(said({ from: -10, to: 45 }, false)).toEqual([])
+  })
+})

@@ -92,7 +92,7 @@ function remove(id: string): void {
           v-for="model in offered"
           :key="model.id"
           :title="model.name"
-          :subtitle="`${model.transmitters ?? 'number not stated of'} transmitters, ${model.place}`"
+          :subtitle="`${model.transmitters === undefined ? 'transmitters not stated' : `${model.transmitters} transmitters`}, ${model.place}`"
           @click="add(model.id)"
         />
       </v-list>
