@@ -401,12 +401,14 @@ export { switchedOn } from './panel/machine.ts'
 export { display as panelDisplay } from './panel/display.ts'
 export type { Input as PanelInput, PanelState } from './panel/state.ts'
 export { correctionBy, figureProblem, figuresSeenAt } from './draft/seen-figure.ts'
+export { mergedOps } from './draft/merged-answer.ts'
 export { correctionBySeenLoop } from './draft/seen-loop.ts'
 export {
   catalogueActInput,
   offeredTo,
   openRecalls,
   standingsOf,
+  unofferedNeeds,
   type CatalogueAct,
   type CatalogueActInput,
   type Standing,

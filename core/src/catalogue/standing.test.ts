@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { catalogue } from '../testing/small-job.ts'
+import { Catalogue } from './catalogue.ts'
 import { closureOf } from './closure.ts'
 import {
   catalogueActInput,
@@ -7,6 +8,7 @@ import {
   offeredTo,
   openRecalls,
   standingsOf,
+  unofferedNeeds,
   type CatalogueAct,
   type Recall,
 } from './standing.ts'
@@ -70,6 +72,45 @@ describe('how entries stand', () => {
     const acts = catalogue.entries.map(({ id }) => said('practice', id))
     expect(offeredTo(catalogue, acts, real).entries).toEqual([])
     expect(offeredTo(catalogue, acts, practice)).toBe(catalogue)
+  })
+})
+
+describe('what a real job would get through an entry', () => {
+  const kept = (id: string) => catalogue.kept.find(({ entry }) => entry.id === id) ?? expect.fail(id)
+  const needs = (id: string, acts: readonly CatalogueAct[], among = catalogue) =>
+    unofferedNeeds(kept(id), among, acts).map(({ entry, state }) => [entry.id, state])
+  const panel = catalogue.all('panel').find((one) => one.builtIn !== null)
+  const builtIn = panel?.builtIn ?? expect.fail('no built-in receiver')
+  const [heard] = catalogue.get('receiver', builtIn)?.hears ?? []
+
+  it.each(catalogue.all('device').map(({ id, family }) => [id, family]))(
+    'is the family of %s where that is for practice or retired, and nothing where it is offered',
+    (id, family) => {
+      expect(needs(id, [])).toEqual([])
+      for (const [kind, state] of [
+        ['practice', 'practice'],
+        ['retire', 'retired'],
+      ] as const)
+        expect(needs(id, [said(kind, family ?? id)])).toEqual(family ? [[family, state]] : [])
+      // Offered again, and where it is itself kept from real jobs, nothing is odd.
+      if (family) expect(needs(id, [said('retire', family), said('offer', family)])).toEqual([])
+      expect(needs(id, [said('practice', id), ...(family ? [said('practice', family)] : [])])).toEqual([])
+    },
+  )
+
+  it('goes on from the panel to its receiver and that one’s families', () => {
+    const family = heard?.family ?? expect.fail('it hears nothing')
+    expect(needs(panel?.id ?? '', [said('practice', builtIn), said('retire', family)])).toEqual(
+      [
+        [builtIn, 'practice'],
+        [family, 'retired'],
+      ].sort(),
+    )
+  })
+
+  it('is told of an entry that is not in the catalogue yet, by what it would be then', () => {
+    const without = new Catalogue(catalogue.kept.filter(({ entry }) => entry.id !== panel?.id))
+    expect(needs(panel?.id ?? '', [said('practice', builtIn)], without)).toEqual([[builtIn, 'practice']])
   })
 })
 

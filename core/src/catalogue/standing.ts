@@ -2,6 +2,8 @@ import { z } from 'zod'
 import { Catalogue } from './catalogue.ts'
 import { closureOf } from './closure.ts'
 import { entryKinds } from './entry-fields.ts'
+import type { CatalogueEntry } from './schema.ts'
+import type { KeptEntry } from './written.ts'
 
 /*
  * How the entries of a firm stand: offered for real work, for practice only, or retired. An entry itself never changes by it, and
@@ -96,6 +98,33 @@ export function offeredTo(
   const offered = catalogue.entries.filter(({ id }) => isOffered(id)).map(({ id }) => id)
   const needed = new Set(closureOf(catalogue, offered))
   return new Catalogue(catalogue.kept.filter(({ entry }) => needed.has(entry.id)))
+}
+
+/** What a real job would get through an entry, though it is not offered it by itself. */
+export interface UnofferedNeed {
+  readonly entry: CatalogueEntry
+  readonly state: 'practice' | 'retired'
+}
+
+/**
+ * Entries that `entry` needs and that no real job is offered by themselves: own equipment that rests on what is for practice only
+ * is seldom meant. Empty where the entry itself is not offered to real jobs. `entry` need not be in the catalogue yet.
+ */
+export function unofferedNeeds(
+  kept: KeptEntry,
+  catalogue: Catalogue,
+  acts: readonly CatalogueAct[],
+): readonly UnofferedNeed[] {
+  const standings = standingsOf(acts)
+  const state = (id: string) => standings.get(id)?.state ?? 'offered'
+  const { id } = kept.entry
+  if (state(id) !== 'offered') return []
+  const all = new Catalogue([...catalogue.kept.filter(({ entry }) => entry.id !== id), kept])
+  return closureOf(all, [id]).flatMap((need): UnofferedNeed[] => {
+    const stands = state(need)
+    const entry = all.entries.find((one) => one.id === need)
+    return stands === 'offered' || !entry ? [] : [{ entry, state: stands }]
+  })
 }
 
 /** Recalls that nobody ended. */

@@ -12,6 +12,7 @@ import {
 import { api } from '../line/api.ts'
 import { useSession } from '../line/session.ts'
 import { useWritten } from '../shared/times.ts'
+import UnofferedNeeds from './UnofferedNeeds.vue'
 
 /** How an entry stands: offered, for practice only or retired; of a device what of it is recalled, and where that hangs. */
 const props = defineProps<{ entry: CatalogueEntry }>()
@@ -32,6 +33,7 @@ watch(
 const standing = computed(
   (): Standing => standingsOf(session.acts).get(props.entry.id) ?? { state: 'offered', act: null },
 )
+const kept = computed(() => session.catalogue?.kept.find(({ entry }) => entry.id === props.entry.id))
 const recalls = computed(() => openRecalls(session.acts).filter(({ entryId }) => entryId === props.entry.id))
 const words = { offered: 'Offered for new work', practice: 'For practice only', retired: 'Retired' } as const
 const what = {
@@ -106,6 +108,7 @@ function heldBy(recall: string) {
     <p v-if="standing.act" class="quiet">
       {{ standing.act.by }}, {{ moment(standing.act.at) }}: {{ standing.act.why }}
     </p>
+    <UnofferedNeeds v-if="kept" :kept="kept" />
     <div v-for="recall in recalls" :key="recall.id" class="recall">
       <p>
         <strong class="text-warning">▲ Recalled</strong>

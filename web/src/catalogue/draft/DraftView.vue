@@ -22,6 +22,7 @@ import { api, ApiError } from '../../line/api.ts'
 import LeafletList from '../../leaflets/LeafletList.vue'
 import LeafletPages from '../../leaflets/LeafletPages.vue'
 import { useSession } from '../../line/session.ts'
+import UnofferedNeeds from '../UnofferedNeeds.vue'
 import QuestionField from './QuestionField.vue'
 import RackPicture from './RackPicture.vue'
 import SourceField from './SourceField.vue'
@@ -300,6 +301,7 @@ watch(title, (now) => (document.title = `${now} · Kapelle`))
                 {{ ' ' }}<span class="quiet">{{ problem.message }}</span>
               </li>
             </ul>
+            <UnofferedNeeds v-if="result.kept" :kept="result.kept" />
             <template v-if="!looksOn">
               <v-text-field
                 v-if="result.kept"

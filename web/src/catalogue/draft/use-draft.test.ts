@@ -144,6 +144,47 @@ it('of two answers to one question the first stands, and the second one is told 
   expect([kept('maker'), draft.notice.value]).toEqual(['Penbrooke', ''])
 })
 
+const reed = { event: 'open', loop: 1 }
+const lid = { event: 'tamper', loop: null }
+const wire = { event: 'terminals', loop: 2 }
+
+it.each([
+  ['as it is sent', 0],
+  ['after a while without the server', 6_000],
+])('two people who add rows to one answer both keep theirs: %s', async (_, ms) => {
+  answer('loops', [reed])
+  await later(10)
+  theirs('loops', [reed, wire])
+  away = ms > 0
+  answer('loops', [reed, lid])
+  // Built on what was not sent yet.
+  answer('loops', [reed, { ...lid, loop: 3 }])
+  await later(ms)
+  away = false
+  await later(5_000)
+  const both = [reed, wire, { ...lid, loop: 3 }]
+  expect([shown('loops'), kept('loops')]).toEqual([both, both])
+  expect([draft.unsaved.value, draft.notice.value, draft.state.value]).toEqual([0, '', 'saved'])
+})
+
+it('of one row that two people change in one place the first stands; what else was said is kept', async () => {
+  answer('loops', [reed, lid])
+  await later(10)
+  away = true
+  answer('loops', [{ ...reed, loop: 4 }, lid])
+  answer('name', 'Burrow')
+  theirs('loops', [{ ...reed, loop: 5 }, lid])
+  await later(10)
+  away = false
+  await later(6_000)
+  expect([kept('loops'), kept('name'), draft.unsaved.value]).toEqual([
+    [{ ...reed, loop: 5 }, lid],
+    'Burrow',
+    0,
+  ])
+  expect(draft.notice.value).toContain('Somebody else answered this meanwhile')
+})
+
 it('takes back one’s own answer, brings it again, and leaves a colleague’s alone', async () => {
   answer('maker', 'Penbrook')
   await later(10)

@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
 import {
   DRAFT_SCHEMA,
   draftKernel,
+  mergedOps,
   openReplica,
   type DraftEdit,
   type DraftJournalEntry,
@@ -30,6 +31,7 @@ export function useDraft(id: string) {
   const notice = ref('')
   let sending = false
   let ended = false
+  const refusedBefore = new Set<string>()
   let timer: ReturnType<typeof setTimeout> | undefined
 
   async function look(): Promise<void> {
@@ -42,10 +44,20 @@ export function useDraft(id: string) {
     journal.value = [...journal.value, ...news]
     closed.value = opened.state === 'open' ? null : opened.state
     entryId.value = opened.entryId
-    if (replica.value.tray.length > 0) {
+    const crossed = replica.value.tray
+    if (crossed.length === 0) return
+    replica.value = { ...replica.value, tray: [] }
+    const lost = crossed.filter(({ edit: mine }) => !saidAgain(mine))
+    if (lost.length > 0)
       notice.value = 'Somebody else answered this meanwhile: theirs stands. Say yours again if it is right.'
-      replica.value = { ...replica.value, tray: [] }
-    }
+  }
+
+  /** What was said of an answer that a colleague changed meanwhile is put together with theirs, where that leaves nothing to choose. */
+  function saidAgain(mine: DraftEdit): boolean {
+    const ops = mergedOps(replica.value.shown, mine.ops)
+    if (ops === null) return false
+    if (ops.length > 0) make('draft.answer', ops)
+    return true
   }
 
   async function open(): Promise<void> {
@@ -94,6 +106,13 @@ export function useDraft(id: string) {
       again(AGAIN_MS)
       return
     }
+    // What crossed with a colleague's is put together once theirs is here; what is then still refused is not taken.
+    const crossed = thrown.status === 409 && !refusedBefore.has(first.edit.id)
+    if (crossed) {
+      refusedBefore.add(first.edit.id)
+      void look().then(send, () => (state.value = 'away'))
+      return
+    }
     notice.value = [thrown.message, ...thrown.problems.map(({ path, message }) => `${path} ${message}`)].join(
       ' ',
     )
@@ -109,6 +128,12 @@ export function useDraft(id: string) {
   function edit(kind: string, ops: readonly DraftOp[], extra: Partial<DraftEdit> = {}): void {
     if (ops.length === 0 || closed.value) return
     notice.value = ''
+    if (!make(kind, ops, extra))
+      notice.value = 'Somebody else answered this meanwhile: look at their answer first.'
+    else void send()
+  }
+
+  function make(kind: string, ops: readonly DraftOp[], extra: Partial<DraftEdit> = {}): boolean {
     const made = {
       id: uuid(),
       kind,
@@ -119,12 +144,8 @@ export function useDraft(id: string) {
       ...extra,
     }
     const result = draftKernel.makeEdit(replica.value, made)
-    if (!result.ok) {
-      notice.value = 'Somebody else answered this meanwhile: look at their answer first.'
-      return
-    }
-    replica.value = result.replica
-    void send()
+    if (result.ok) replica.value = result.replica
+    return result.ok
   }
 
   const unsent = computed((): readonly DraftJournalEntry[] =>
