@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, type Page } from '@playwright/test'
-import { answers, asked, begin, pick, press, type } from './describing.ts'
+import { answers, asked, begin, countActs, pick, pickSeen, press, type } from './describing.ts'
 import { accessible, colleague, signIn, url } from './help.ts'
 import { test } from './test.ts'
 
@@ -21,6 +21,57 @@ test('the firm’s own catalogue: a family and a device described from their lea
   await fromSpreadsheet(page)
   await plannedWith(page)
 })
+
+test('a contact takes 25 acts and a detector of three events 45, from the catalogue to its published entry', async ({
+  page,
+}) => {
+  await signIn(page, 'morwen')
+  await page.goto(`${url()}/catalogue`)
+  const acts = await countActs(page)
+  // The leaflet: like the Reedling Slim, but on loop 5 and of another battery.
+  await beginLike(page, 'slim', 'Reedling Slim contact')
+  await answers(page, { 'What is it called?': 'Burrow lid' })
+  await type(asked(page, 'Which events does it report').getByLabel('Loop shown'), '5')
+  await press(page, 'Of which type?', 'CR2450')
+  await publishAsItIs(page, 'Burrow lid', /loop 5/)
+  const contact = await acts.count()
+  // The leaflet: like the Ember One, but with heat and frost, two batteries, and up to 50 °C.
+  await beginLike(page, 'ember o', 'Ember One smoke')
+  await answers(page, { 'What is it called?': 'Burrow ash' })
+  const events = asked(page, 'Which events does it report')
+  for (const [index, [event, loop]] of [
+    ['heat', '2'],
+    ['frost', '4'],
+  ].entries()) {
+    await events.getByRole('button', { name: 'Add an event' }).click()
+    const row = events.getByRole('group', { name: `event ${index + 2}` })
+    await pickSeen(row, 'What happens', event ?? '')
+    await type(row.getByLabel('Loop shown'), loop ?? '')
+  }
+  await answers(page, { 'Up to which?': '50', 'How many batteries?': '2' })
+  await publishAsItIs(page, 'Burrow ash', /loop 4/)
+  const detector = (await acts.count()) - contact
+  expect(contact).toBeLessThanOrEqual(25)
+  expect(detector).toBeLessThanOrEqual(45)
+})
+
+/** Begins a new entry like one that is found by what is typed. */
+async function beginLike(page: Page, typed: string, name: string): Promise<void> {
+  // What was just published is shown: put away, else the two would be compared.
+  const before = page.getByRole('button', { pressed: true }).and(page.locator('.entry'))
+  if ((await before.count()) > 0) await before.click()
+  await page.getByLabel('Find any word, code or figure').fill(typed)
+  await page.getByRole('button', { name: new RegExp(`^${name}`) }).click()
+  await page.getByRole('button', { name: 'Begin a new one like it' }).click()
+  await expect(page.getByText(`begun like ${name}`)).toBeVisible()
+}
+
+async function publishAsItIs(page: Page, name: string, holds: RegExp): Promise<void> {
+  await expect(page.getByRole('region', { name: 'What it does' })).toContainText(holds)
+  await expect(page.getByText('All saved')).toBeVisible()
+  await page.getByRole('complementary').getByRole('button', { name: 'Publish it' }).click()
+  await expect(page.getByRole('button', { name, pressed: true })).toBeVisible()
+}
 
 async function describeFamily(page: Page): Promise<void> {
   await begin(page, 'A radio family')
@@ -135,7 +186,32 @@ async function together(page: Page, other: Page): Promise<void> {
   await expect(asked(page, 'Up to which?').getByRole('textbox').first()).toHaveValue('55')
   await page.reload()
   await expect(asked(page, 'Up to which?').getByRole('textbox').first()).toHaveValue('55')
+  await bothAdd(page, other)
   await other.context().close()
+}
+
+/** Two people add a way of sending, one of them without a line to the server: both are kept. */
+async function bothAdd(page: Page, other: Page): Promise<void> {
+  const ways = (at: Page) => asked(at, 'How is it made to send')
+  const add = async (at: Page, what: string) => {
+    await ways(at).getByRole('button', { name: 'Add a way' }).click()
+    const row = ways(at)
+      .getByRole('group', { name: /^way \d$/ })
+      .last()
+    await type(row.getByLabel('What is done'), what)
+    await pick(row, 'The panel then hears', 'a button')
+  }
+  await other.context().setOffline(true)
+  await add(other, 'hold the lid switch')
+  await add(page, 'press the lens')
+  await expect(page.getByText('All saved')).toBeVisible()
+  await other.context().setOffline(false)
+  for (const at of [page, other]) {
+    await expect(ways(at).getByLabel('What is done')).toHaveCount(3)
+    await expect(ways(at).getByLabel('What is done').nth(1)).toHaveValue('press the lens')
+    await expect(ways(at).getByLabel('What is done').nth(2)).toHaveValue('hold the lid switch')
+  }
+  for (const row of ['way 3', 'way 2']) await page.getByRole('button', { name: `Remove ${row}` }).click()
 }
 
 async function publish(page: Page, name: string, why: string): Promise<void> {

@@ -25,6 +25,7 @@ test('how a panel is keyed is described at the panel, key by key, and tried befo
   await accessible(page)
   await tried(page, panel)
   await published(page)
+  await pointed(page)
 })
 
 async function leaflet(page: Page): Promise<void> {
@@ -219,7 +220,7 @@ async function tried(page: Page, panel: Locator): Promise<void> {
   await expect(panel.getByRole('group', { name: 'Map of the displays' }).getByRole('button')).toHaveCount(5)
   const does = page.getByRole('region', { name: 'What it does' })
   await expect(does).toContainText('No sheet leads there')
-  await expect(does).toContainText('choose it there')
+  await expect(does).toContainText('say on its page')
 }
 
 async function published(page: Page): Promise<void> {
@@ -228,4 +229,23 @@ async function published(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Publish it' }).click()
   await page.waitForURL(/\/catalogue\?show=/)
   await expect(page.getByText('Burrow numbers').first()).toBeVisible()
+}
+
+/** The panel is pointed at it: by a correction of its own, which counts once it is published. */
+async function pointed(page: Page): Promise<void> {
+  const keyed = page.getByRole('region', { name: 'Panels keyed so' })
+  await expect(keyed).toContainText('No panel is keyed so yet')
+  await keyed.getByRole('button', { name: 'Correct that panel' }).click()
+  await expect(keyed).toContainText('Choose the panel that is keyed so.')
+  await pick(keyed, 'Which panel is keyed so?', 'Pinfold 16')
+  await keyed.getByRole('button', { name: 'Correct that panel' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Correct Pinfold 16' })).toBeVisible()
+  await expect(asked(page, 'Is how it is keyed described already?')).toContainText('≠ Pinfold 16')
+  await page.getByRole('complementary').getByLabel('What was wrong').fill('told at the panel')
+  await page.getByRole('button', { name: 'Publish it' }).click()
+  await page.waitForURL(/\/catalogue\?show=/)
+  await page.getByRole('button', { name: 'How panels are keyed' }).click()
+  await page.getByRole('button', { name: /^Burrow numbers/ }).click()
+  await expect(keyed).toContainText('Panels keyed so')
+  await expect(keyed).toContainText('Pinfold 16')
 }

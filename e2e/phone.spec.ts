@@ -29,15 +29,16 @@ async function documentOf(page: Page, job: string): Promise<JobDocument> {
 /** Types what the display shows for the zone that is looked at, twice where that is asked for, and accepts it. */
 async function learnByDisplay(page: Page, signs: string, loop: RegExp | null): Promise<void> {
   const accept = page.getByRole('button', { name: /^Accept/ })
+  const display = page.getByLabel('What does the display show?')
+  await display.fill(signs)
+  await display.press('Enter')
+  // Told after the ID was compared it is of the same reading.
   if (loop) {
     await page
       .locator('.v-field', { has: page.getByRole('combobox', { name: 'Loop on the display' }) })
       .click()
     await page.getByRole('option', { name: loop }).click()
   }
-  const display = page.getByLabel('What does the display show?')
-  await display.fill(signs)
-  await display.press('Enter')
   const again = page.getByRole('button', { name: 'Tripped again, it shows the same' })
   await expect(accept.or(again).first()).toBeVisible()
   if (await again.isVisible()) await again.click()
@@ -257,6 +258,9 @@ test('a Morrow house with a fob is learned by its display, proved and handed ove
   const heardOf = recordsOf(document, 'heard').map(({ decision, serial }) => `${decision} ${serial}`)
   for (const was of [`accepted ${study}`, `released ${study}`, `accepted ${next}`])
     expect(heardOf).toContain(was)
+  // The loop beside the ID is on record, too: a Latchet Thin is loop 4.
+  const loops = recordsOf(document, 'heard').filter(({ decision }) => decision === 'accepted')
+  for (const serial of [door, study, next]) expect(loops.find((one) => one.serial === serial)?.loop).toBe(4)
   // Every button of the fob was pressed for itself, though one press learned them all.
   const buttons = evidenceOf(document, 'test').filter(
     ({ kind, outcome }) => kind === 'button' && outcome === 'pass',

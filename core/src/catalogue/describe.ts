@@ -1,3 +1,4 @@
+import { regionNames } from '../units/region.ts'
 import { sameJson } from '../units/canonical.ts'
 import type { Catalogue } from './catalogue.ts'
 import { ASSUMED } from './entry-fields.ts'
@@ -28,7 +29,7 @@ const noneStated = 'none stated'
 export function describeEntry(entry: CatalogueEntry, catalogue: Catalogue): EntryLine[] {
   const lines = [
     line('Maker', entry.maker),
-    line('Regions', entry.regions.join(', ')),
+    line('Regions', entry.regions.map((region) => regionNames[region]).join(', ')),
     ...ownLines(entry, catalogue),
     line('Version', entry.version),
     line('Where it was read', sourcesOf(entry)),

@@ -10,12 +10,13 @@ export interface Choice {
 
 /** How an answer is given. */
 export type Form =
-  /** `offers` are answers that are often right: one touch instead of typing. */
+  /** `offers` are answers that are often right: one touch instead of typing. `parts` are put in where one types. */
   | {
       readonly is: 'text'
       readonly most: number
       readonly lines?: number
       readonly offers?: readonly string[]
+      readonly parts?: readonly string[]
     }
   | {
       readonly is: 'number'

@@ -108,6 +108,34 @@ const problemsOf = (over: Leaflet) =>
   ])
 
 describe('a panel from answers', () => {
+  it('offers where one types keys what is filled in there, the code on the way in, and keys named before', () => {
+    const parts = (path: string, sheet: Leaflet) => {
+      const form = questionsOf(answered(sheet), catalogue).find((one) => one.path === path)?.form
+      const cells = form?.is === 'rows' || form?.is === 'group' ? form.cells : expect.fail(path)
+      return cells.map(({ key, form: cell }) => [key, cell.is === 'text' ? (cell.parts ?? []) : []])
+    }
+    expect(parts('programming.wayIn', {})).toEqual([
+      ['keys', ['installer code']],
+      ['shows', []],
+      ['note', []],
+    ])
+    expect(parts('programming.zoneStart', {})[0]).toEqual(['keys', ['{number}']])
+    const told = {
+      'programming.wayIn': [{ keys: 'installer code [ok]', shows: '[not a key]', note: null }],
+      'programming.wayOut': [{ keys: '[home] twice, [ok]', shows: null, note: null }],
+    }
+    const keys = ['[ok]', '[home]']
+    expect(parts('programming.system', told)[0]).toEqual([
+      'keys',
+      ['{address}', '{name}', '{value}', ...keys],
+    ])
+    expect(parts('programming.wayOut', told)[0]).toEqual(['keys', keys])
+    expect(parts('programming.zone', told).slice(0, 2)).toEqual([
+      ['field', []],
+      ['keys', ['{number}', '{value}', '{meaning}', ...keys]],
+    ])
+  })
+
   it('is what its manual says, and nothing that it does not', () => {
     const inMode = { kind: 'burglary', disarmed: 'ignore', sound: 'siren', transmissionDelayAllowed: true }
     expect(entryOf(leaflet)).toEqual({

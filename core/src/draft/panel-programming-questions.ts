@@ -53,7 +53,42 @@ const fieldStep = (key: string, title: string, titles: ReturnType<typeof choices
 ]
 
 /** How a panel is keyed, as a plain sheet: the order of its fields, and what stands around a value. */
-export function programmingQuestions({ of }: Asked): Question[] {
+export function programmingQuestions(asked: Asked): Question[] {
+  const questions = plainQuestions(asked)
+  const told = new Set(questions.flatMap(({ path }) => keysIn(asked.of(path))))
+  return questions.map((question) => withParts(question, [...told].slice(0, MOST_KEYS)))
+}
+
+/** Cells that say what is keyed. */
+const keyedCells: readonly string[] = ['keys', 'addKeys', 'removeKeys']
+/** So many keys of a panel are offered where one says what is keyed. */
+const MOST_KEYS = 8
+
+/** The keys that an answer says to be pressed, written as [ok]. */
+function keysIn(value: unknown): readonly string[] {
+  if (Array.isArray(value)) return value.flatMap(keysIn)
+  if (typeof value !== 'object' || value === null) return []
+  const keyed = Object.entries(value).filter(([key]) => keyedCells.includes(key))
+  return keyed.flatMap(([, keys]) =>
+    typeof keys === 'string' ? (keys.match(/\[[^[\]]{1,16}\]/g) ?? []) : [],
+  )
+}
+
+/** Where one says what is keyed, what is filled in there, the code, and the keys named before are put in by a touch. */
+function withParts(question: Question, told: readonly string[]): Question {
+  const { form, why, path } = question
+  if (form.is !== 'rows' && form.is !== 'group') return question
+  const code = path === 'programming.wayIn' ? ['installer code'] : []
+  const parts = [...code, ...(why.match(/\{[a-z]+\}/g) ?? []), ...told]
+  const cells = form.cells.map((cell) =>
+    cell.form.is === 'text' && keyedCells.includes(cell.key) && parts.length > 0
+      ? { ...cell, form: { ...cell.form, parts } }
+      : cell,
+  )
+  return { ...question, form: { ...form, cells } }
+}
+
+function plainQuestions({ of }: Asked): Question[] {
   const severalAreas = Number(of('areas.count') ?? 1) > 1
   const list = of('interface') === undefined || of('interface') === null
   return section('How it is keyed', [

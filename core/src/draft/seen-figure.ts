@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
-import type { DeviceModel, Family } from '../catalogue/schema.ts'
+import type { DeviceModel, Family, PanelModel } from '../catalogue/schema.ts'
 import type { ProofKind } from '../proof/table.ts'
 import { answerFrom, beginDraft } from './entry.ts'
 import type { Question } from './form.ts'
@@ -13,13 +13,13 @@ import { answerOps, answerTo, draftKernel, sourceOps, type Answer, type DraftOp 
 interface Seen {
   readonly path: string
   readonly value: (was: Answer['value'] | undefined) => Answer['value']
-  /** As the answer's source: `seen on the panel, The Old Ropewalk`. */
+  /** As the answer's source: `seen on the panel, The Old Ropewalk`; empty where nobody says. */
   readonly source: string
 }
 
 /** A new draft that corrects an entry by one answer; what else it says stays. */
 export function correctionBy(
-  entry: DeviceModel | Family,
+  entry: DeviceModel | Family | PanelModel,
   { path, value, source }: Seen,
   catalogue: Catalogue,
 ): readonly DraftOp[] {

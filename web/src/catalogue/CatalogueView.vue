@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiDownload, mdiMagnify } from '@mdi/js'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import {
   deviceClasses,
   isDescribed,
@@ -27,11 +27,13 @@ import EntryStanding from './EntryStanding.vue'
 import EntryVersions from './EntryVersions.vue'
 import ImportPack from './ImportPack.vue'
 import PricesDialog from './PricesDialog.vue'
+import KeyedPanels from './KeyedPanels.vue'
 import SharePack from './SharePack.vue'
 
 const MOST_COMPARED = 4
 const session = useSession()
-const asked = useRoute().query
+const route = useRoute()
+const router = useRouter()
 const kind = ref<EntryKind>('device')
 const find = ref('')
 const deviceClass = ref<DeviceClass | null>(null)
@@ -40,17 +42,22 @@ const region = ref<string | null>(null)
 const picked = ref<string[]>([])
 const { drafts, trouble, begin } = useDrafts()
 const mayDescribe = computed(() => session.person !== null && session.person.role !== 'viewer')
-onMounted(async () => {
-  await session.loadCatalogue()
-  // What was just published is shown.
-  const { show } = asked
-  const entry = catalogue.value?.entries.find(({ id }) => id === show)
-  if (!entry) return
-  kind.value = entry.kind
-  picked.value = [entry.id]
-  await nextTick()
-  document.querySelector('.entry.on')?.scrollIntoView({ block: 'nearest' })
-})
+onMounted(() => session.loadCatalogue())
+/** What was just published, and what another entry leads to, is shown: also where the list was narrowed to others. */
+watch(
+  () => [session.catalogue, route.query.show] as const,
+  async ([entries, show], before) => {
+    const entry = entries?.entries.find(({ id }) => id === show)
+    if (!entry || (before?.[0] && before[1] === show)) return
+    kind.value = entry.kind
+    find.value = ''
+    deviceClass.value = family.value = region.value = null
+    picked.value = [entry.id]
+    await nextTick()
+    document.querySelector('.entry.on')?.scrollIntoView({ block: 'nearest' })
+  },
+  { immediate: true },
+)
 
 const catalogue = computed(() => session.catalogue)
 const kinds = [
@@ -82,6 +89,8 @@ const compared = computed(() =>
 )
 
 function pick(id: string): void {
+  // What somebody picks stands instead of what a link showed: the same link leads there again.
+  if (route.query.show) void router.replace({ query: {} })
   picked.value = picked.value.includes(id)
     ? picked.value.filter((item) => item !== id)
     : [...picked.value, id].slice(-MOST_COMPARED)
@@ -206,6 +215,11 @@ function gist(entry: CatalogueEntry): string {
           </div>
           <div v-if="compared.length === 1 && compared[0]" class="two">
             <EntryStanding :entry="compared[0]" />
+            <KeyedPanels
+              v-if="compared[0].kind === 'interface'"
+              :entry="compared[0]"
+              :may-describe="mayDescribe"
+            />
             <LeafletList :about="[compared[0].id]" :shown="reading?.id ?? null" @show="reading = $event" />
           </div>
           <div v-if="reading" class="sheet pa-4 read"><LeafletPages :leaflet="reading" /></div>

@@ -57,6 +57,17 @@ function turn(choice: string): void {
   emit('answer', now.length > 0 ? now : undefined)
 }
 
+/** A part goes behind what is typed; where one types next stays where it is. */
+function putIn(part: string): void {
+  const text = `${typed.value.trimEnd()} ${part}`.trim()
+  if (props.form.is === 'text' && text.length > props.form.most) {
+    odd.value = `“${part}” does not fit: at most ${props.form.most} characters`
+    return
+  }
+  typed.value = text
+  say()
+}
+
 function say(): void {
   const text = typed.value.trim()
   typing.value = false
@@ -183,6 +194,30 @@ function say(): void {
       >
     </div>
   </div>
+  <div v-else-if="form.is === 'text' && form.parts" class="composed">
+    <v-text-field
+      v-model="typed"
+      :aria-label="label"
+      :label="dense ? label : undefined"
+      :maxlength="form.most"
+      :error-messages="faults"
+      @input="typing = true"
+      @change="say"
+    />
+    <div class="some parts" role="group" aria-label="Put in">
+      <v-btn
+        v-for="part in form.parts"
+        :key="part"
+        variant="outlined"
+        size="small"
+        height="36"
+        tabindex="-1"
+        @pointerdown.prevent
+        @click="putIn(part)"
+        >{{ part }}</v-btn
+      >
+    </div>
+  </div>
   <v-text-field
     v-else
     v-model="typed"
@@ -204,6 +239,29 @@ function say(): void {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
+}
+.composed {
+  position: relative;
+}
+/*
+ * Only where one types: a list of steps would else be a wall of buttons. Above the field and out of the flow: nothing below moves
+ * away under the finger that presses it next. A Tab goes on to the next field, not through them.
+ */
+.parts {
+  position: absolute;
+  bottom: calc(100% + 8px);
+  left: 0;
+  z-index: 2;
+  width: max-content;
+  max-width: min(90vw, 560px);
+  padding: 6px;
+  border-radius: 8px;
+  background: rgb(var(--v-theme-surface));
+  border: 1px solid rgba(var(--v-border-color), var(--v-border-opacity));
+  box-shadow: 0 4px 14px rgb(0 0 0 / 25%);
+}
+.composed:not(:focus-within) .parts {
+  display: none;
 }
 .offering {
   flex: 1 1 100%;

@@ -75,7 +75,7 @@ const events = computed(() =>
     <template v-else-if="entry.kind === 'interface'">
       <TryKeyed v-if="keyed" :entry="entry" :panel="keyed" :catalogue="catalogue" />
       <p v-if="keyed && keyed.interface !== entry.id" class="quiet">
-        Once it is published, correct {{ keyed.name }} and choose it there: then its sheets are proven.
+        Once it is published, say on its page that {{ keyed.name }} is keyed so: then its sheets are proven.
       </p>
     </template>
     <template v-else-if="sample">
