@@ -52,6 +52,9 @@ const ways = computed(() => {
   const items = known.length > 0 ? known : [{ way: 'made to send', sends: 'event' as const }]
   return items.map((item, index) => ({ title: item.way, value: index, sends: item.sends }))
 })
+watch([way, shownLoop], () =>
+  props.enrol.tellMore({ cause: ways.value[way.value]?.sends ?? 'event', loop: shownLoop.value }),
+)
 /** A typed ID may be what the device's own sticker says, where none is noted for certain, or another that was misread. */
 const mayNote = computed(() => {
   const now = judgement.value

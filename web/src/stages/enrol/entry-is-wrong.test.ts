@@ -8,6 +8,7 @@ import { useEnrol } from './useEnrol.ts'
 
 let page: JobPage
 let scope: EffectScope
+let enrol: ReturnType<typeof useEnrol>
 afterEach(() => {
   scope.stop()
   page.close()
@@ -30,9 +31,9 @@ async function heardByLoopOne(sticker: string | null, practice: boolean): Promis
     ...{ listening: computed(() => true), heard: shallowRef([sent]), seconds: computed(() => 3) },
     ...{ start: () => undefined, stop: () => undefined },
   }
-  const enrol = scope.run(() => useEnrol(air))
+  enrol = scope.run(() => useEnrol(air)) ?? expect.fail('no enrolment')
   await page.show(Candidate, { enrol, listening: true })
-  enrol?.show(sent)
+  enrol.show(sent)
   await page.settle()
 }
 const text = (): string => page.host.textContent
@@ -55,6 +56,22 @@ it('leads from a loop that the entry lacks to its correction, with where it was 
     ...{ from: '', to: `seen on the panel, ${jobInfo(page.job.doc).name}` },
   })
   sent.mockRestore()
+})
+
+it('takes a loop that is told after the ID was compared for that of the same reading', async () => {
+  await heardByLoopOne('20417733', false)
+  expect(enrol.display({ signs: '7733', cause: 'event', loop: null })).toBe('')
+  await page.settle()
+  expect(text()).toContain('This is it.')
+  enrol.tellMore({ cause: 'event', loop: 1 })
+  await page.settle()
+  expect(text()).not.toContain('This is it.')
+  expect(offered()).toBe(true)
+  // Told right, it is it again; and shown once, however often it was told.
+  enrol.tellMore({ cause: 'event', loop: 3 })
+  await page.settle()
+  expect(text()).toContain('This is it.')
+  expect(text()).toContain('Shown once so far.')
 })
 
 it('corrects no entry by a device that was not compared with its sticker', async () => {

@@ -82,14 +82,15 @@ export function useEnrol(air: Air) {
   /** What the firm's other jobs know of the ID that is looked at, or of one nearly it; offline it stays unknown. */
   const around = ref<readonly { serial: string; job: string }[]>([])
   const elsewhere = computed(() => [...(job.elsewhere ?? []), ...around.value])
+  /** What is judged by. */
+  const about = (of: Target) => ({
+    ...{ doc: job.doc, catalogue: job.catalogue },
+    ...{ target: of, elsewhere: elsewhere.value },
+  })
   const judgement = computed((): Judgement | null => {
     if (!target.value || !candidate.value) return null
     const { heard, serial, source, shown } = candidate.value
-    if (!heard)
-      return judgeTyped(
-        { doc: job.doc, catalogue: job.catalogue, target: target.value, elsewhere: elsewhere.value },
-        serial,
-      )
+    if (!heard) return judgeTyped(about(target.value), serial)
     if (source === 'air') {
       const other = clashWith(air.heard.value, heard)
       if (other) return judgeClash({ doc: job.doc, catalogue: job.catalogue }, heard, other)
@@ -97,16 +98,10 @@ export function useEnrol(air: Air) {
     if (shown !== null) {
       const { cause, loop: told } = heard
       const displayed = { signs: shown, cause, loop: told } as Displayed
-      const reading = judgeDisplayed(
-        { doc: job.doc, catalogue: job.catalogue, target: target.value, elsewhere: elsewhere.value },
-        displayed,
-      )
+      const reading = judgeDisplayed(about(target.value), displayed)
       return reading.ok ? reading.judgement : { kind: 'refuse', code: 'ambiguous', reason: reading.reason }
     }
-    return judgeHeard(
-      { doc: job.doc, catalogue: job.catalogue, target: target.value, elsewhere: elsewhere.value },
-      heard,
-    )
+    return judgeHeard(about(target.value), heard)
   })
   /** A real job never hears simulated air: what it knows is read off the panel's display or a sticker. */
   const practice = computed(() => jobInfo(job.doc).practice)
@@ -226,10 +221,7 @@ export function useEnrol(air: Air) {
   /** What the panel's display shows; gives the reason when it cannot be taken as a reading. */
   function display(displayed: Displayed): string {
     if (!target.value) return 'Choose what to enrol first.'
-    const reading = judgeDisplayed(
-      { doc: job.doc, catalogue: job.catalogue, target: target.value, elsewhere: elsewhere.value },
-      displayed,
-    )
+    const reading = judgeDisplayed(about(target.value), displayed)
     if (!reading.ok) return reading.reason
     const { heard, shown } = reading
     const before = candidate.value
@@ -240,6 +232,14 @@ export function useEnrol(air: Air) {
     loop.value = null
     said.value = ''
     return ''
+  }
+
+  /** What made it send, or the loop beside the ID, is told after the ID was compared: the same reading, told in full. */
+  function tellMore(more: Pick<Displayed, 'cause' | 'loop'>): void {
+    const what = candidate.value
+    if (!target.value || what?.source !== 'display') return
+    const reading = judgeDisplayed(about(target.value), { signs: what.shown ?? what.serial, ...more })
+    if (reading.ok) candidate.value = { ...what, heard: reading.heard }
   }
 
   /** The device was tripped again, and the display showed the same. */
@@ -451,6 +451,7 @@ export function useEnrol(air: Air) {
     practice,
     display,
     sawAgain,
+    tellMore,
     noteSticker,
     mayForget,
     forgetSticker,
