@@ -78,7 +78,7 @@ describe('the exit delay in stay', () => {
     expect(told(job, 'delay-over-limit')).toEqual([])
     job.set('job:main', { exitStay: 20 })
     expect(told(job, 'delay-over-limit')).toEqual([
-      'Exit delay of stay is 20 s; CP-01 allows at least 45 s (ANSI/SIA CP-01: entry 30–240 s, exit 45–255 s, abort window 15–45 s; entry + abort at most 60 s where a listing or certificate asks it (confirm)).',
+      'Exit delay of stay is 20 s; CP-01 asks for at least 45 s (ANSI/SIA CP-01: entry 30–240 s, exit 45–255 s, abort window 15–45 s; entry + abort at most 60 s where a listing or certificate asks it (confirm)).',
     ])
   })
 

@@ -41,6 +41,7 @@ const cases: readonly RuleCase[] = [
   },
   {
     rule: 'nothing-unsets',
+    unbound: true,
     clean: cleanTarn,
     spoil: (j) => j.apply([{ op: 'remove', record: j.device('fob') }]),
     says: 'Zones watch for burglars, and the kit has neither a keypad nor a fob that unsets: nobody could set Tarn 40 or stop its alarm, unless it has keys of its own.',

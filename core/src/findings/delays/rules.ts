@@ -162,10 +162,14 @@ export const delayRules: RulesOf<DelayFacts> = {
       if (wanted === null) return []
       const { siren, title: preset } = presets[c.info.region]
       const { min, max, source } = siren
-      const inside = Math.min(Math.max(wanted, min ?? wanted), max ?? wanted)
+      const inside = Math.min(Math.max(wanted, min ?? 0), max ?? Infinity)
       const field = c.panel?.siren ?? null
-      const encoded = field ? encodeDelay(field, inside, { limit: siren, direction: 'down' }) : null
-      const to = encoded?.ok ? encoded.seconds : inside
+      // A siren is rather stopped sooner, but not before the least that is asked for.
+      const ways = (['down', 'up'] as const).flatMap((direction) => {
+        const encoded = field ? encodeDelay(field, inside, { limit: siren, direction }) : null
+        return encoded?.ok && encoded.seconds >= (min ?? 0) ? [encoded.seconds] : []
+      })
+      const [to = inside] = ways
       if (to === wanted) return []
       const cannot = inside === wanted ? (field?.name ?? 'the panel') : null
       return [

@@ -1,35 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { defaultHouseRules } from '../../house-rules/house-rules.ts'
 import { cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
-import { ostler } from '../testing/case-jobs.ts'
+import { farm, ostler } from '../testing/case-jobs.ts'
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { needRules } from './rules.ts'
-
-/** Quillet: an everyday front door, a garage 20 m behind the hall with a door of its own, a keypad in the hall, glass and windows. */
-const farm = (): SmallJob =>
-  new SmallJob({ panel: 'panel/quillet-32', entry1: 20, entry2: 40 })
-    .room('hall', { kind: 'hall' })
-    .room('garage', { kind: 'garage' })
-    .room('study')
-    .room('bedroom', { kind: 'bedroom', sleeps: true })
-    .way('hall', 'garage', 20)
-    .way('hall', 'study', 4)
-    .way('hall', 'bedroom', 4)
-    .opening('front door', 'hall')
-    .opening('garage door', 'garage')
-    .opening('inner door', 'hall', { to: 'room:garage' })
-    .opening('study window', 'study', { use: 'never' })
-    .add('front', 'sill-8', { room: 'hall', position: 'front door', opening: 'opening:front door' })
-    .add('far', 'sill-8', { room: 'garage', position: 'garage door', opening: 'opening:garage door' })
-    .add('inner', 'sill-8', { room: 'hall', position: 'inner door', opening: 'opening:inner door' })
-    .add('study', 'sill-8', { room: 'study', position: 'window' })
-    .add('bedroom', 'watcher-8', { room: 'bedroom' })
-    .add('watch', 'watcher-8', { room: 'garage' })
-    .add('pane', 'crackle-8', { room: 'study' })
-    .add('panes', 'crackle-8', { room: 'garage' })
-    .add('keypad', 'scriber-8', { room: 'hall' })
-    .sees('watch', { opening: 'garage door' })
-    .number()
 
 const typed =
   (device: string, response: string) =>

@@ -8,7 +8,7 @@ import { useAdvisedType } from '../response/use-type.ts'
 export interface ReportingFacts {
   readonly 'held-back': {
     readonly zone: string
-    readonly kind: string
+    readonly kind: AlarmKind
     /** By how long; null where no time is set. */
     readonly seconds: number | null
   }

@@ -50,6 +50,7 @@ const cases: readonly RuleCase[] = [
   },
   {
     rule: 'open-excluded',
+    unbound: true,
     clean: () => pinfold().set('job:main', { openAtExit: 'alarm' }),
     spoil: (j) => j.set('job:main', { openAtExit: 'exclude' }),
     says: 'A zone open at the end of exit is left out: it is unprotected, and with the entry door left out the first follow zone alarms on its owner.',

@@ -1,6 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import type { SmallJob } from '../../testing/small-job.ts'
+import { Catalogue } from '../../catalogue/catalogue.ts'
+import { jobRecords, type JobRecord } from '../../job/records.ts'
+import { contextOf, type JudgeInput } from '../context.ts'
 import type { Finding } from '../finding.ts'
+import { ruleOf } from '../registry.ts'
 
 /** A way to make one rule speak: on which clean job, by what, what it says, and whether a fix cures it. */
 export interface RuleCase {
@@ -11,6 +15,8 @@ export interface RuleCase {
   readonly fix: string | null
   /** What the further ways out are called; none where it is left out. */
   readonly others?: readonly string[]
+  /** Whether a waiver of it holds whatever its figures are: it has none. */
+  readonly unbound?: boolean
 }
 
 /** Holds a topic's rules to their cases: absent, present, cured, and missed when switched off. */
@@ -19,7 +25,7 @@ export function describeRules(declared: Readonly<Record<string, unknown>>, cases
     expect(cases.map((item) => item.rule).sort()).toEqual(Object.keys(declared).sort())
   })
 
-  describe.each(cases)('$rule', ({ rule, clean, spoil, says, fix, others = [] }) => {
+  describe.each(cases)('$rule', ({ rule, clean, spoil, says, fix, others = [], unbound = false }) => {
     const found = (job: SmallJob): Finding | undefined =>
       job.findings().find((finding) => finding.rule === rule && finding.text === says)
 
@@ -32,6 +38,15 @@ export function describeRules(declared: Readonly<Record<string, unknown>>, cases
       expect(all.filter((finding) => finding.rule === rule).map(({ text }) => text)).toContain(says)
       expect(found(spoil(clean()))?.fix?.title ?? null).toBe(fix)
       expect(found(spoil(clean()))?.others.map(({ title }) => title)).toEqual(others)
+    })
+
+    it('binds a waiver to what was found', () => {
+      expect(ruleOf(rule).key.length > 0).toBe(!unbound)
+    })
+
+    it('can be asked of a job of which one thing after the other is not known', () => {
+      for (const input of lessKnown(spoil(clean())))
+        expect(Array.isArray(ruleOf(rule).find(contextOf(input)))).toBe(true)
     })
 
     it('is missed when it is switched off, and no other rule with it', () => {
@@ -54,4 +69,26 @@ export function describeRules(declared: Readonly<Record<string, unknown>>, cases
       expect(stops(after)).toBeLessThanOrEqual(stops(before))
     })
   })
+}
+
+/** The same job with one thing after the other not known: each value that may be null, and each entry of the catalogue. */
+function* lessKnown(job: SmallJob): Generator<JudgeInput> {
+  const input = job.input()
+  for (const [id, record] of Object.entries(job.doc.records)) {
+    const fields = jobRecords.types[record.type]?.fields ?? {}
+    for (const [field, { schema }] of Object.entries(fields))
+      if (record[field as never] !== null && schema.safeParse(null).success) {
+        const records = { ...job.doc.records, [id]: { ...record, [field]: null } as JobRecord }
+        yield { ...input, doc: { ...job.doc, records } }
+      }
+  }
+  const used = new Set(
+    Object.values(job.doc.records).flatMap((record) => (record.type === 'pin' ? [record.entry] : [])),
+  )
+  for (const gone of used)
+    yield {
+      ...input,
+      catalogue: new Catalogue(input.catalogue.kept.filter(({ entry }) => entry.id !== gone)),
+    }
+  yield { ...input, catalogue: new Catalogue([]) }
 }

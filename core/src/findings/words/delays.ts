@@ -19,7 +19,7 @@ export const delayWords: WordsOf<DelayFacts> = {
     title: 'delay outside the region’s limit',
     source: 'The region’s preset',
     says: ({ area, delay, wanted, bound, limit, preset, source }) =>
-      `${of(area)}${upperFirst(delayNames[delay])} is ${formatSeconds(wanted)}; ${preset} allows at ${bound} ${formatSeconds(limit)} (${source}).`,
+      `${of(area)}${upperFirst(delayNames[delay])} is ${formatSeconds(wanted)}; ${preset} ${bound === 'most' ? 'allows at most' : 'asks for at least'} ${formatSeconds(limit)} (${source}).`,
   },
   'entry-plus-abort': {
     title: 'entry delay and hold before sending together too long',

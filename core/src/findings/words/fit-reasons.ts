@@ -1,5 +1,5 @@
 import type { FitCode, Lack, LeftOut, ReasonFacts } from '../../fit/reasons.ts'
-import { regionNames } from './plural.ts'
+import { regionNames } from '../../units/region.ts'
 
 const lossNames: Readonly<Record<string, string>> = { battery: 'battery reports' }
 

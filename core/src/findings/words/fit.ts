@@ -1,7 +1,8 @@
 import type { WordsOf } from '../finding.ts'
 import type { FitFacts } from '../fit/rules.ts'
 import { lackWords, reasonWords } from './fit-reasons.ts'
-import { here, plural, regionNames } from './plural.ts'
+import { regionNames } from '../../units/region.ts'
+import { here, plural } from './plural.ts'
 
 /** How the rules on fit read. */
 export const fitWords: WordsOf<FitFacts> = {

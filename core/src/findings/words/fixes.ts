@@ -80,7 +80,8 @@ export const fixWords: { readonly [K in keyof FixFacts]: (facts: FixFacts[K]) =>
     `Count the exit delay in the other unit, which stores ${formatSeconds(seconds)}`,
   'add-zones': ({ events }) =>
     `Add ${plural(events.length, 'the zone', `${events.length} zones`)}: ${events.join(', ')}`,
-  'add-buttons': ({ buttons }) => `Add its ${counted(buttons, 'button zone')}`,
+  'add-buttons': ({ buttons }) =>
+    buttons === 1 ? 'Add its button zone' : `Add its ${counted(buttons, 'button zone')}`,
   'change-use': ({ use }) => `Make it ${useNames[use]}`,
   'use-type': ({ type }) => `Use “${type}”`,
   'use-equipment': ({ value }) => `Use ${value}`,

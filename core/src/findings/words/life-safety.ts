@@ -41,14 +41,20 @@ export const lifeSafetyWords: WordsOf<LifeSafetyFacts> = {
   'verified-alone': {
     title: 'verified fire with fewer than two detectors',
     source: 'Verified fire needs two detectors in one group and one fire compartment',
-    says: ({ zone, group, why, panel, groups, compartment, mates }) => {
+    says: ({ zone, group, why, panel, groups, compartment }) => {
       const because = {
         'no-group': 'is in no group',
         beyond: `is in group ${group}, and ${panel} has ${groups}`,
         compartment: `is the only one of group ${group} in the fire compartment ${compartment}`,
         alone: `is alone in group ${group}`,
       }
-      return `Zone ${zone} needs a second detector to agree but ${because[why]}: ${mates ? 'a fire there alarms only once it has spread' : 'it would never alarm'}.`
+      const then = {
+        'no-group': 'it would never alarm',
+        beyond: 'it cannot be stored so',
+        compartment: 'a fire there alarms only once it has spread',
+        alone: 'it would never alarm',
+      }
+      return `Zone ${zone} needs a second detector to agree but ${because[why]}: ${then[why]}.`
     },
   },
   'compartment-unknown': {

@@ -1,5 +1,3 @@
-import type { Region } from '../../units/region.ts'
-
 /*
  * How numbers, lists and names are put into a sentence. English for now: another language has a folder of its own beside this one.
  */
@@ -14,13 +12,6 @@ export function plural(count: number, one: string, other: string): string {
 /** A number with its word: `1 zone`, `2 zones`. */
 export function counted(count: number, one: string, other = `${one}s`): string {
   return `${count} ${plural(count, one, other)}`
-}
-
-/** What a region is called within a sentence. */
-export const regionNames: Readonly<Record<Region, string>> = {
-  europe: 'Europe',
-  'north-america': 'North America',
-  own: 'a region of its own',
 }
 
 /** ` in Hall`, or nothing where no room is known. */

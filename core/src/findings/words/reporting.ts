@@ -9,7 +9,7 @@ export const reportingWords: WordsOf<ReportingFacts> = {
     title: 'held before sending on a fire, gas or panic zone',
     source: 'Must report at once',
     says: ({ zone, kind, seconds }) =>
-      `Zone ${zone} is ${kind} and its report would be held back${seconds === null ? '' : ` by ${formatSeconds(seconds)}`}: it must go out at once.`,
+      `Zone ${zone} is ${kindWords[kind] ?? kind} and its report would be held back${seconds === null ? '' : ` by ${formatSeconds(seconds)}`}: it must go out at once.`,
   },
   'silent-unreported': {
     title: 'silent zone that reports to nobody',

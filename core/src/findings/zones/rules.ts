@@ -72,7 +72,8 @@ export const zoneRules: RulesOf<ZoneFacts> = {
     stage: 'zones',
     key: ['model', 'events'],
     find: (c) =>
-      c.system.devices.flatMap(({ device, model }) => {
+      c.system.devices.flatMap((item) => {
+        const { device, model } = item
         // Without a panel there are no zones to have: the job owes a panel first.
         if (!c.panel || device.deferred !== null || c.fits.get(device.id)?.verdict === 'no') return []
         const zones = (c.zonesOf.get(device.id) ?? []).map(({ zone }) => zone)
@@ -90,7 +91,7 @@ export const zoneRules: RulesOf<ZoneFacts> = {
           events: missing.map((loop) => loop.name),
           loops: missing.map((loop) => loop.loop),
         }
-        return [{ subject: device.id, field: null, facts, fix: addZones(c, device.id) }]
+        return [{ subject: device.id, field: null, facts, fix: addZones(c, item, missing) }]
       }),
   },
   deferred: {
@@ -360,21 +361,14 @@ function withSwitches<F>(c: Context, find: (view: ZoneView) => readonly Found<F>
   return c.zones.flatMap((view) => (view.model?.switches ? find(view) : []))
 }
 
+type Loop = DeviceModel['loops'][number]
+
 /** Adds the zones that a device lacks, on the next free numbers. */
-function addZones(c: Context, deviceId: string): FoundFix | null {
+function addZones(c: Context, { device, model }: Contact, missing: readonly Loop[]): FoundFix | null {
   const { panel } = c
-  const item = c.system.byId.get(deviceId)
-  if (!panel || !item) return null
-  const { device, model } = item
-  const views = c.zonesOf.get(deviceId) ?? []
-  const has = new Set(views.map((view) => view.zone.event))
-  const heard = inputsHeard(
-    views.map(({ zone }) => zone),
-    item,
-  )
-  const used = eventsToZone({ model, device: { inputs: device.inputs ?? heard } }, panel)
-  const missing = used.filter((loop) => !has.has(loop.event))
-  if (model.slot === 'fob') return fobZones(c, deviceId)
+  if (!panel) return null
+  const first = !c.zonesOf.has(device.id)
+  if (model.slot === 'fob') return fobZones(c, device.id, missing)
   const taken = new Set(c.zones.map((view) => view.zone.number))
   const use = model.family === null ? 'wired' : 'wireless'
   const free = numbersFor({ doc: c.doc, system: c.system }, use, c.rules.schools.wiredBlock).filter(
@@ -387,7 +381,7 @@ function addZones(c: Context, deviceId: string): FoundFix | null {
       ...{ doc: c.doc, system: c.system, panel, rules: c.rules, item: { device, model }, loop, labels },
       number: free[index] ?? 0,
       id: `zone:${device.id.slice(7)}-${loop.loop}`,
-      first: index === 0 && views.length === 0,
+      first: index === 0 && first,
     })
     labels.add(labelKey(panel.label, record.label))
     return { op: 'add' as const, record }
@@ -395,11 +389,16 @@ function addZones(c: Context, deviceId: string): FoundFix | null {
   return { does: 'add-zones', facts: { events: missing.map((loop) => loop.name) }, ops }
 }
 
-/** A fob's buttons come as one group: take what numbering would give them. */
-function fobZones(c: Context, deviceId: string): FoundFix | null {
+/** A fob's buttons come as one group: those that are missing take what numbering would give them. */
+function fobZones(c: Context, deviceId: string, missing: readonly Loop[]): FoundFix | null {
+  const events: readonly (string | null)[] = missing.map(({ event }) => event)
   const plan = numberAll(c.doc, c.catalogue, { newId: sequence(deviceId), houseRules: c.houseRules })
   const ops = plan.ops.filter(
-    (op) => op.op === 'add' && op.record.type === 'zone' && op.record.device === deviceId,
+    (op) =>
+      op.op === 'add' &&
+      op.record.type === 'zone' &&
+      op.record.device === deviceId &&
+      events.includes(op.record.event),
   )
   return ops.length === 0 ? null : { does: 'add-buttons', facts: { buttons: ops.length }, ops }
 }
