@@ -118,11 +118,42 @@ const panelTests = tests(core, {
   'panel/widgets': 'panel/widgets panel/machine panel/wrong-keys panel/other-panels',
   'panel/worded': 'panel/worded panel/explain',
 })
+/** Files of the findings, too: rules and words of a topic with its own tests, what all topics share with all tests. */
+const findingsTests = tests(core, {
+  ...Object.fromEntries(
+    filesOf([`${core}/findings/*/rules.ts`]).flatMap((rules) => {
+      const topic = rules.split('/').at(-2)
+      const own = `findings/${topic}/*`
+      return [
+        [`findings/${topic}/rules`, own],
+        [`findings/words/${topic}`, own],
+      ]
+    }),
+  ),
+  'findings/changes': 'findings/changes',
+  'findings/context': 'findings/*/* findings/judge',
+  'findings/customer-notes': 'findings/customer-notes',
+  'findings/departures': 'findings/departures',
+  'findings/finding': 'findings/*/* findings/*',
+  'findings/handover': 'findings/handover findings/departures',
+  'findings/judge': 'findings/judge findings/states/*',
+  'findings/people': 'findings/needs/* findings/delays/*',
+  'findings/registry': 'findings/judge findings/rules-doc findings/fixes',
+  'findings/response/use-type': 'findings/response/*',
+  'findings/response/wrong-kind': 'findings/response/*',
+  'findings/tonight': 'findings/tonight',
+  'findings/words/fit-reasons': 'fit/{fit,assign,repeaters,unstated} findings/fit/* findings/placement/*',
+  'findings/words/fixes': 'findings/*/* findings/fixes',
+  'findings/words/places': 'findings/*/*',
+  'findings/words/plural': 'findings/slots/* findings/needs/*',
+})
+/** Folders that are tried file by file; what must hold is the folder as a whole. */
+const byFile = { [`${core}/panel`]: panelTests, [`${core}/findings`]: findingsTests }
 const LEAST = 85
 
 const asked = process.argv.slice(2)
 const folders = (asked.length > 0 ? asked : Object.keys(held)).flatMap((folder) =>
-  folder === `${core}/panel` ? Object.keys(panelTests) : [folder],
+  folder in byFile ? Object.keys(byFile[folder]) : [folder],
 )
 const counts = []
 mkdirSync('.mutants', { recursive: true })
@@ -134,14 +165,12 @@ for (const folder of folders) {
     process.exitCode = 1
   }
 }
-// The panel is tried file by file; what must hold is the folder as a whole.
-const ofPanel = counts.filter(({ folder }) => folder in panelTests)
-if (ofPanel.length === Object.keys(panelTests).length)
-  counts.push(
-    ofPanel.reduce((sum, one) => ({ ...sum, killed: sum.killed + one.killed, of: sum.of + one.of }), {
-      ...{ folder: `${core}/panel`, killed: 0, of: 0 },
-    }),
-  )
+for (const [folder, files] of Object.entries(byFile)) {
+  const parts = counts.filter((one) => one.folder in files)
+  if (parts.length < Object.keys(files).length) continue
+  const sum = (key) => parts.reduce((all, one) => all + one[key], 0)
+  counts.push({ folder, killed: sum('killed'), of: sum('of') })
+}
 for (const { folder, killed, of } of counts) {
   const share = of === 0 ? 100 : Math.floor((100 * killed) / of)
   const enough = share >= LEAST
@@ -217,7 +246,7 @@ function testsOf(folder) {
   if (own) return [`${folder}/*.test.ts`]
   return (
     narrow[folder] ??
-    panelTests[folder] ??
+    Object.values(byFile).find((files) => folder in files)?.[folder] ??
     held[folder] ??
     held[dirname(folder)] ?? [`${folder.split('/')[0]}/src/**/*.test.ts`]
   )

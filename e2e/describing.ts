@@ -19,13 +19,32 @@ export async function type(at: Locator, text: string): Promise<void> {
 }
 /** Chooses from a list that is searched by typing. */
 export async function pick(within: Locator, label: string, text: string): Promise<void> {
-  await within.locator(`input[aria-label="${label}"]`).fill(text)
-  await within.page().getByRole('option', { name: text }).first().click()
+  const field = within.locator(`input[aria-label="${label}"]`)
+  await untilChosen(field, text, async () => {
+    await field.fill(text)
+    await within.page().getByRole('option', { name: text }).first().click()
+  })
 }
 /** Chooses from a short list, which is seen as a whole. */
 export async function pickSeen(within: Locator, label: string, text: string): Promise<void> {
-  await within.locator(`input[aria-label="${label}"]`).click()
-  await within.page().getByRole('option', { name: text, exact: true }).click()
+  const field = within.locator(`input[aria-label="${label}"]`)
+  await untilChosen(field, text, async () => {
+    await field.click()
+    await within.page().getByRole('option', { name: text, exact: true }).click()
+  })
+}
+/** Chooses once more where a list that was just drawn anew did not take the click, as a hand would that sees the field empty. */
+async function untilChosen(field: Locator, text: string, choose: () => Promise<void>): Promise<void> {
+  await choose()
+  const chosen = new RegExp(text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), 'i')
+  const there = await expect(field)
+    .toHaveValue(chosen, { timeout: 10_000 })
+    .then(
+      () => true,
+      () => false,
+    )
+  if (!there) await choose()
+  await expect(field).toHaveValue(chosen)
 }
 /** Types the answers to several questions. */
 export async function answers(page: Page, list: Readonly<Record<string, string>>): Promise<void> {

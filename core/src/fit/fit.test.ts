@@ -187,7 +187,7 @@ describe('capacity', () => {
     for (let n = 1; n <= 9; n++) job.add(`f${n}`, 'quartet-c')
     expect([fitOf(job, 'f8')?.verdict, fitOf(job, 'f9')?.reasons[0]?.code]).toEqual(['works', 'slots'])
     expect(first(fitOf(job.add('h1', 'horn-w').add('h2', 'horn-w'), 'h2'))).toBe(
-      'Tarn 40 holds 1 siren and all are taken by others.',
+      'Tarn 40 holds 1 siren, and another has its place.',
     )
   })
 

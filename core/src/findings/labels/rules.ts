@@ -55,7 +55,8 @@ export const labelRules: RulesOf<LabelFacts> = {
           seen.set(key, view)
           return []
         }
-        const cut = first.zone.label.toUpperCase() !== label.toUpperCase()
+        // Blanks and capitals are alike before anything is cut.
+        const cut = labelKey(null, first.zone.label) !== labelKey(null, label)
         return [
           {
             subject: view.zone.id,

@@ -85,7 +85,8 @@ export function lackWords(lacks: readonly Lack[]): string {
 function placeShort({ panel, has, kind }: ReasonFacts['slots']): string {
   if (has === null) return `${panel} takes wired ${kind}s only.`
   if (has === 0) return `${panel} takes no ${kind}s.`
-  return `${panel} holds ${has} ${kind}${has === 1 ? '' : 's'} and all are taken by others.`
+  if (has === 1) return `${panel} holds 1 ${kind}, and another has its place.`
+  return `${panel} holds ${has} ${kind}s and all are taken by others.`
 }
 
 /** Why a device does not fit, fits with a loss or is left out: one sentence with the figures used. */
