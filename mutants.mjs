@@ -144,7 +144,7 @@ const findingsTests = tests(core, {
   'findings/tonight': 'findings/tonight',
   'findings/words/fit-reasons': 'fit/{fit,assign,repeaters,unstated} findings/fit/* findings/placement/*',
   'findings/words/fixes': 'findings/*/* findings/fixes',
-  'findings/words/places': 'findings/*/*',
+  'findings/words/places': 'findings/*/* premises/places',
   'findings/words/plural': 'findings/slots/* findings/needs/*',
 })
 /** Folders that are tried file by file; what must hold is the folder as a whole. */

@@ -1,5 +1,7 @@
+import type { Area } from '../../job/records.ts'
 import { cleanHouse, cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
-import { describeBothWays } from '../testing/both-ways.ts'
+import { but, describeBothWays } from '../testing/both-ways.ts'
+import { pinfold } from '../testing/case-jobs.ts'
 
 /* The limits: EN 50131 entry at most 45 s, bell 90 s to 15 min; CP-01 entry 30 to 240 s, exit 45 to 255 s, hold 15 to 45 s. */
 
@@ -54,6 +56,12 @@ describeBothWays('delay-over-limit', [
       `Hold before sending is 46 s; CP-01 allows at most 45 s (${america}).`,
     ],
     ways: ['Set the entry delay 2 to 4 min'],
+  },
+  {
+    what: 'the least is no step of the panel: the next one is offered',
+    job: () => on('quillet-32', { region: 'north-america', exit: 40, entry1: 30, entry2: 30 }),
+    says: [`Exit delay is 40 s; CP-01 asks for at least 45 s (${america}).`],
+    ways: ['Set the exit delay to 50 s'],
   },
   {
     what: 'none at all on leaving in stay is a choice',
@@ -262,6 +270,211 @@ describeBothWays('delay-unset', [
     what: 'the usual time of the region where the house tells none',
     job: () => morrow({ exit: null }),
     says: ['No exit delay is set, and people leave by zone 07: the panel’s own time holds, whatever it is.'],
+    ways: ['Set the exit delay to 60 s'],
+  },
+])
+describeBothWays('delay-unset', [
+  {
+    what: 'a zone that starts it in one mode alone starts it',
+    job: () => but(pinfold().set('job:main', unset), 'front', { response: 'delay-away' }),
+    says: [
+      'No entry delay 1 is set, and zone 01 starts it: the panel’s own time holds, whatever it is.',
+      'No exit delay is set, and people leave by zone 01: the panel’s own time holds, whatever it is.',
+    ],
+  },
+])
+
+describeBothWays('delay-unstorable', [
+  {
+    what: 'the least that the panel stores is below the region’s: the first that is not is offered',
+    job: () => on('pinfold-16', { region: 'north-america', grade: 1, entry1: 0 }),
+    says: ['Entry A: raised to 1 s, the least this field stores.'],
+    ways: ['Set the entry delay 1 to 30 s'],
+  },
+  {
+    what: 'the least that the panel stores is the region’s',
+    job: () => morrow({ exit: 44 }),
+    says: ['Exit time, steps of 15 s: raised to 45 s, the least this field stores.'],
+    ways: ['Set the exit delay to 45 s'],
+  },
+  {
+    what: 'the next step is the most that is allowed',
+    job: () => on('sallow-m', { entry1: 43 }),
+    says: ['Door delay: 43 s goes up to 45 s, the next step.'],
+    ways: ['Set the entry delay 1 to 45 s'],
+  },
+  {
+    what: 'the next step would be below the region’s least',
+    job: () => on('sallow-m', { region: 'north-america', entry1: 22 }),
+    says: ['Door delay: 22 s goes up to 25 s, the next step.'],
+    ways: ['Set the entry delay 1 to 30 s'],
+  },
+  {
+    what: 'the other unit stores just that',
+    job: () => on('pinfold-16', { grade: 1, entry1: 30, entry2: 45, exit: 105, abortWindow: null }),
+    says: ['Exit stores 5 s to 90 s in steps of 1 s: 105 s cannot be kept. Nearest: 90 s.'],
+    ways: ['Set the exit delay to 90 s', 'Count the exit delay in the other unit, which stores 105 s'],
+  },
+  {
+    what: 'the other unit stores something near alone',
+    job: () => on('pinfold-16', { grade: 1, entry1: 30, entry2: 45, exit: 100, abortWindow: null }),
+    says: ['Exit stores 5 s to 90 s in steps of 1 s: 100 s cannot be kept. Nearest: 90 s.'],
+    ways: ['Set the exit delay to 90 s'],
+  },
+])
+
+describeBothWays('entry-plus-abort', [
+  {
+    what: 'a hold that the panel stores and CP-01 forbids is no way out',
+    job: () =>
+      on('ostler-s-9', { region: 'north-america', listed: true, entry1: 50, entry2: 30, abortWindow: 20 }),
+    says: ['Entry delay 1 50 s and hold before sending 20 s make 70 s; together at most 60 s.'],
+    ways: ['Set the entry delay 1 to 40 s'],
+  },
+])
+
+/*
+ * Two doors to one keypad in the hall: 12 m from the porch are 10 s, with 13 s more 23 s; 5 m from the annexe 4.2 s, with 13 s
+ * more 17.2 s, that is 18 s.
+ */
+const twoDoors = (over: Record<string, unknown>, own: Partial<Area> = {}): SmallJob =>
+  new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11', ...over })
+    .area(2, 'Annexe', own)
+    .room('porch', { kind: 'hall' })
+    .room('hall', { kind: 'hall' })
+    .room('annexe', { area: 'area:2' })
+    .way('porch', 'hall', 12)
+    .way('hall', 'annexe', 5)
+    .opening('front door', 'porch')
+    .opening('annexe door', 'annexe')
+    .add('porch', 'sill-8', { position: 'front door' })
+    .add('annexe', 'sill-8', { position: 'annexe door' })
+    .add('pad', 'scriber-8', { room: 'hall' })
+    .number()
+describeBothWays('entry-too-short', [
+  {
+    what: 'each area has its own, long enough',
+    job: () => twoDoors({ entry1: 23 }, { entry1: 18 }),
+    says: [],
+  },
+  {
+    what: 'an area without one of its own is on the job’s',
+    job: () => twoDoors({ entry1: 17 }, { exit: 60 }),
+    says: [
+      'Entry delay 1 is 17 s; front door to the keypad in hall takes 23 s (walk 10 s, code 8 s, margin 5 s).',
+    ],
+    ways: ['Set the entry delay 1 to 23 s'],
+  },
+  {
+    what: 'an area’s own is too short',
+    job: () => twoDoors({ entry1: 23 }, { entry1: 17 }),
+    says: [
+      'Annexe: Entry delay 1 is 17 s; annexe door to the keypad in hall takes 18 s (walk 5 s, code 8 s, margin 5 s).',
+    ],
+    ways: ['Set the entry delay 1 of Annexe to 18 s'],
+  },
+  {
+    what: 'an area’s own, however long, does not help the other door',
+    job: () => twoDoors({ entry1: 22 }, { entry1: 45 }),
+    says: [
+      'Entry delay 1 is 22 s; front door to the keypad in hall takes 23 s (walk 10 s, code 8 s, margin 5 s).',
+    ],
+    ways: ['Set the entry delay 1 to 23 s'],
+  },
+  {
+    what: 'the only door of the job’s delay has an area of its own',
+    job: () => twoDoors({ entry1: 5 }, { entry1: 18 }).set('room:porch', { area: 'area:2' }),
+    says: [
+      'Annexe: Entry delay 1 is 18 s; front door to the keypad in hall takes 23 s (walk 10 s, code 8 s, margin 5 s).',
+    ],
+  },
+  {
+    // 38 m are 31.7 s; with 13 s more 44.7 s, that is 45 s.
+    what: 'just the most that is allowed is long enough',
+    job: () => cleanHouse().set('way:porch-hall', { metres: 38 }).set('job:main', { entry1: 40 }),
+    says: [
+      'Entry delay 1 is 40 s; front door to the keypad in hall takes 45 s (walk 32 s, code 8 s, margin 5 s).',
+    ],
+    ways: ['Set the entry delay 1 to 45 s'],
+  },
+  {
+    // 4 m and 6 m are 8.3 s; with 13 s more 21.3 s, that is 22 s.
+    what: 'the keypad two rooms on',
+    job: () => cleanHouse().set('device:keypad', { room: 'kitchen' }).set('job:main', { entry1: 20 }),
+    says: [
+      'Entry delay 1 is 20 s; front door to the keypad in kitchen takes 22 s (walk 9 s, code 8 s, margin 5 s).',
+    ],
+  },
+  {
+    // 200 m are 166.7 s; with 13 s more 179.7 s.
+    what: 'own figures set no most',
+    job: () =>
+      cleanHouse().set('way:porch-hall', { metres: 200 }).set('job:main', { region: 'own', entry1: 100 }),
+    says: [
+      'Entry delay 1 is 100 s; front door to the keypad in hall takes 3 min (walk 2 min 47 s, code 8 s, margin 5 s).',
+    ],
+    ways: ['Set the entry delay 1 to 3 min'],
+  },
+])
+describeBothWays('exit-too-short', [
+  {
+    what: 'an area’s own',
+    job: () => twoDoors({ exit: 60 }, { exit: 17 }),
+    says: [
+      'Annexe: Exit delay is 17 s; annexe door to the keypad in hall takes 18 s (walk 5 s, code 8 s, margin 5 s).',
+    ],
+    ways: ['Set the exit delay of Annexe to 18 s'],
+  },
+])
+
+/* On the Morrow 24 m are 20 s; with 13 s more 33 s. */
+const americanHouse = (over: Record<string, unknown>, metres = 24): SmallJob =>
+  SmallJob.morrow(over)
+    .room('porch', { kind: 'hall' })
+    .room('hall', { kind: 'hall' })
+    .way('porch', 'hall', metres)
+    .opening('front door', 'porch')
+    .add('porch', 'latchet', { position: 'front door' })
+    .add('pad', 'keyplate-w', { room: 'hall' })
+    .number()
+const way33 =
+  'Entry delay 1 is 30 s; front door to the keypad in hall takes 33 s (walk 20 s, code 8 s, margin 5 s).'
+describeBothWays('entry-too-short', [
+  {
+    what: 'with the hold before sending together at most 60 s',
+    job: () => americanHouse({ listed: true, entry1: 30, abortWindow: 30 }),
+    says: [
+      `${way33} No legal delay is long enough (at most 30 s): move the keypad, give a fob, or use another door.`,
+    ],
+    ways: [],
+  },
+  {
+    what: 'a shorter hold leaves room for it',
+    job: () => americanHouse({ listed: true, entry1: 30, abortWindow: 15 }),
+    says: [way33],
+    ways: ['Set the entry delay 1 to 33 s'],
+  },
+  {
+    what: 'no listing asks for the sum',
+    job: () => americanHouse({ entry1: 30, abortWindow: 30 }),
+    says: [way33],
+    ways: ['Set the entry delay 1 to 33 s'],
+  },
+  {
+    what: 'nothing is held before sending',
+    job: () => americanHouse({ listed: true, entry1: 30, abortWindow: null }),
+    says: [way33],
+    ways: ['Set the entry delay 1 to 33 s'],
+  },
+])
+describeBothWays('exit-too-short', [
+  {
+    // 48 m are 40 s; with 13 s more 53 s.
+    what: 'leaving has no part in the sum',
+    job: () => americanHouse({ listed: true, exit: 45, abortWindow: 30 }, 48),
+    says: [
+      'Exit delay is 45 s; front door to the keypad in hall takes 53 s (walk 40 s, code 8 s, margin 5 s).',
+    ],
     ways: ['Set the exit delay to 60 s'],
   },
 ])

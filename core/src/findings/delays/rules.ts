@@ -87,9 +87,12 @@ export const delayRules: RulesOf<DelayFacts> = {
       eachDelay(c, (set, delay, wanted) => {
         const field = delayFieldOf(c.panel, c.info, delay)
         if (!field) return []
-        const encoded = encodeDelay(field, wanted, { limit: limitOf(c.doc, delay) })
+        const limit = limitOf(c.doc, delay)
+        const encoded = encodeDelay(field, wanted, { limit })
         if (encoded.ok && encoded.seconds === wanted) return []
-        const to = encoded.ok ? encoded.seconds : nearestAllowed(encoded.nearest, limitOf(c.doc, delay))
+        const to = encoded.ok
+          ? storableAtLeast(c, delay, Math.max(encoded.seconds, limit?.min ?? 0))
+          : nearestAllowed(encoded.nearest, limit)
         const facts = { area: set.area, delay, wanted, field: field.name, encoded }
         const nearest = to === null ? null : delayFix(c, { set, delay }, to)
         return [{ ...at({ set, delay }, facts, nearest), others: otherUnit(c, delay, wanted) }]
@@ -227,7 +230,7 @@ function overLimit(
   const over = max !== null && wanted > max
   const limit = over ? max : min
   if (limit === null || (!over && wanted >= limit)) return []
-  const to = over ? storableAtMost(c, delay, limit) : limit
+  const to = over ? storableAtMost(c, delay, limit) : storableAtLeast(c, delay, limit)
   const { title: preset, source } = presets[c.info.region]
   const facts = {
     ...{ area: set.area, delay, wanted, limit, preset, source },
@@ -356,6 +359,14 @@ function storableAtMost(c: Context, delay: DelayKey, most: number): number | nul
   const field = delayFieldOf(c.panel, c.info, delay)
   if (!field) return most
   const encoded = encodeDelay(field, most, { limit: null, direction: 'down' })
+  return encoded.ok ? encoded.seconds : null
+}
+
+/** The shortest that the panel can store and that is not below a limit, nor beyond what the region allows. */
+function storableAtLeast(c: Context, delay: DelayKey, least: number): number | null {
+  const field = delayFieldOf(c.panel, c.info, delay)
+  if (!field) return least
+  const encoded = encodeDelay(field, least, { limit: limitOf(c.doc, delay) })
   return encoded.ok ? encoded.seconds : null
 }
 

@@ -1,6 +1,7 @@
 import { expect } from 'vitest'
 import { recordsOf } from '../../job/document.ts'
-import { cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
+import { keepEntry } from '../../catalogue/written.ts'
+import { catalogue, cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import { ostler, pinfold, quillet } from '../testing/case-jobs.ts'
 import { but, describeBothWays } from '../testing/both-ways.ts'
 
@@ -20,7 +21,59 @@ describeBothWays('response-missing', [
   },
 ])
 
+/** A call button on a panel that has siren outputs and a list of day zones. */
+const pinfoldCall = (over: Record<string, unknown>) =>
+  but(
+    new SmallJob({ panel: 'panel/pinfold-16', grade: 1 }).add('bedroom', 'summon').number(),
+    'bedroom',
+    over,
+  )
+/** The same button as one that calls silently. */
+const quietCall = (over: Record<string, unknown>): SmallJob => {
+  const job = pinfoldCall({ event: 'panic-silent', response: 'instant', ...over })
+  const button = catalogue.get('device', 'device/summon') ?? expect.fail()
+  const loops = button.loops.map((loop) => ({ ...loop, event: 'panic-silent' as const, name: 'silent call' }))
+  job.catalogue = catalogue.with([keepEntry({ ...button, loops })])
+  return job
+}
+const quietAsDoor =
+  'Zone 09 reports silent call as “Shell” (a burglary type). A call for help needs a panic type, instant in every mode.'
+const bedroomOf = (job: SmallJob) => {
+  const { response, report, sirens, dayZone } = job.zone('bedroom')
+  return { response, report, sirens, dayZone }
+}
+
 describeBothWays('panic-wrong-kind', [
+  {
+    what: 'a silent call sounds at no siren output',
+    job: () => quietCall({ sirens: [1], report: false }),
+    says: [quietAsDoor],
+    ways: ['Use “Call, quiet”'],
+    then: (job) =>
+      expect(bedroomOf(job)).toEqual({ response: 'panic-silent', report: true, sirens: [], dayZone: false }),
+  },
+  {
+    what: 'a silent call whose outputs nobody chose would sound at all',
+    job: () => quietCall({ sirens: null, report: true }),
+    says: [quietAsDoor],
+    then: (job) =>
+      expect(bedroomOf(job)).toEqual({ response: 'panic-silent', report: true, sirens: [], dayZone: false }),
+  },
+  {
+    what: 'a silent call that sounds nowhere already',
+    job: () => quietCall({ sirens: [] }),
+    says: [quietAsDoor],
+    then: (job) => expect(bedroomOf(job).sirens).toEqual([]),
+  },
+  {
+    what: 'a loud call keeps its outputs and leaves the list of day zones',
+    job: () => pinfoldCall({ response: 'instant', sirens: [1], dayZone: true }),
+    says: [
+      'Zone 09 reports call as “Shell” (a burglary type). A call for help needs a panic type, instant in every mode.',
+    ],
+    ways: ['Use “Call, loud”'],
+    then: (job) => expect(bedroomOf(job)).toMatchObject({ response: 'panic', sirens: [1], dayZone: false }),
+  },
   { what: 'a loud call on the loud type', job: () => cleanTarn(), says: [] },
   { what: 'a silent call on the silent type', job: () => quiet(), says: [] },
   {
@@ -43,18 +96,6 @@ describeBothWays('panic-wrong-kind', [
       'Zone 01 reports silent call as “Outer line” (a burglary type). A call for help needs a panic type, instant in every mode.',
     ],
     ways: [],
-  },
-  {
-    what: 'with siren outputs it sounds at none',
-    job: () =>
-      but(
-        new SmallJob({ panel: 'panel/pinfold-16', grade: 1 }).add('bedroom', 'summon').number(),
-        'bedroom',
-        { response: 'instant', sirens: [1] },
-      ),
-    says: [
-      'Zone 09 reports call as “Shell” (a burglary type). A call for help needs a panic type, instant in every mode.',
-    ],
   },
 ])
 
