@@ -143,9 +143,9 @@ const findingsTests = tests(core, {
   'findings/response/wrong-kind': 'findings/response/*',
   'findings/tonight': 'findings/tonight',
   'findings/words/fit-reasons': 'fit/{fit,assign,repeaters,unstated} findings/fit/* findings/placement/*',
-  'findings/words/fixes': 'findings/*/* findings/fixes',
-  'findings/words/places': 'findings/*/* premises/places',
-  'findings/words/plural': 'findings/slots/* findings/needs/*',
+  'findings/words/fixes': 'findings/fix-words',
+  'findings/words/places': 'premises/places findings/placement/*',
+  'findings/words/plural': 'findings/fix-words',
 })
 /** Folders that are tried file by file; what must hold is the folder as a whole. */
 const byFile = { [`${core}/panel`]: panelTests, [`${core}/findings`]: findingsTests }

@@ -241,6 +241,6 @@ describeBothWays('use-differs', [
     says: [
       'Stilt Hound motion in hall is said to be off every way to the keypad, but it sees the way from the front door to the keypad in the hall. That makes it on the way to the keypad.',
     ],
-    ways: ['Make it on the way to the keypad'],
+    ways: ['Note it as on the way to the keypad'],
   },
 ])

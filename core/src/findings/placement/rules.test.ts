@@ -78,7 +78,7 @@ const cases: readonly RuleCase[] = [
     clean: cleanHouse,
     spoil: (j) => j.set('device:porch', { use: 'opening' }),
     says: 'Reedling contact in porch is said to be an opening nobody comes in by, but people come in by the front door, also while the house is in stay. That makes it an everyday door.',
-    fix: 'Make it an everyday door',
+    fix: 'Note it as an everyday door',
   },
   {
     rule: 'use-unstated',

@@ -82,7 +82,7 @@ export const fixWords: { readonly [K in keyof FixFacts]: (facts: FixFacts[K]) =>
     `Add ${plural(events.length, 'the zone', `${events.length} zones`)}: ${events.join(', ')}`,
   'add-buttons': ({ buttons }) =>
     buttons === 1 ? 'Add its button zone' : `Add its ${counted(buttons, 'button zone')}`,
-  'change-use': ({ use }) => `Make it ${useNames[use]}`,
+  'change-use': ({ use }) => `Note it as ${useNames[use]}`,
   'use-type': ({ type }) => `Use “${type}”`,
   'use-equipment': ({ value }) => `Use ${value}`,
   'plan-inputs': ({ inputs }) =>
