@@ -119,7 +119,9 @@ function viewOf(zone: Zone, { system, places, rules, full }: Around): ZoneView {
   const place = (item && places.get(item.device.id)) ?? null
   const known = { zone, item, place, system, rules, full }
   const kept = views.get(zone)
-  if (kept && isStillRight(kept, known)) return kept.view
+  // What is advised hangs on a few things of the place; where it is looked up anew, the view has it as it now is.
+  if (kept && isStillRight(kept, known))
+    return kept.view.place === place ? kept.view : { ...kept.view, place }
   const view = freshView(known)
   views.set(zone, { device: view.device, panel: system.panel, system, rules, full, view })
   return view
