@@ -74,6 +74,40 @@ describe('what the customer is told', () => {
     )
   })
 
+  it('is nothing of a setting that is off, or that this panel has not', () => {
+    const told = notes(cleanTarn())
+    for (const over of [{ swinger: 0 }, { keySwitch: 'latching' }, { outputs: 'momentary' }])
+      expect(notes(cleanTarn().set('job:main', over))).toEqual(told)
+    // No list of day zones on this panel: what was noted for another one offers nothing.
+    const noted = cleanTarn()
+    noted.set(noted.zone('study').id, { dayZone: true })
+    expect(notes(noted)).toEqual(told)
+    expect(notes(cleanTarn().set('job:main', { swinger: 1 }))).toContain(
+      'After 1 alarm in one set period a zone is left out until the system is set again.',
+    )
+  })
+
+  it('does not call a part set a second area, nor a zone without a name by a blank', () => {
+    const job = new SmallJob({ panel: 'panel/quillet-32', entry2: 50 })
+      .area(2, 'Night')
+      .add('front', 'sill-8', { use: 'entry', position: 'door' })
+      .number()
+    job.set(job.zone('front').id, { area2: 'area:2', label: '' })
+    expect(notes(job)).toEqual(['While the system is unset these zones chime: 001.'])
+  })
+
+  it('tells of a wired keypad in one part, and of one without a room', () => {
+    const job = new SmallJob({ panel: 'panel/ostler-s-8', radioFirmware: '2.11', exitStay: 0 })
+      .area(2, 'Annexe')
+      .add('siren', 'herald-8', { room: 'hall' })
+      .add('pad', 'scriber-8', { room: '' })
+      .number()
+      .serves('pad', 2)
+      .serves('siren', 1)
+    expect(notes(job)).toEqual(['The Scriber 8 keypad sets and unsets Annexe only.'])
+    expect(notes(job.serves('pad', 1, 2))).toEqual([])
+  })
+
   it('names zones that give a notice by their type', () => {
     const job = cleanTarn()
     job.set(job.zone('study').id, { response: 'day', chime: false })

@@ -1,4 +1,4 @@
-import type { Area } from '../../job/records.ts'
+import type { Area, Device } from '../../job/records.ts'
 import { cleanHouse, cleanMorrow, cleanTarn, SmallJob } from '../../testing/small-job.ts'
 import { but, describeBothWays } from '../testing/both-ways.ts'
 import { pinfold } from '../testing/case-jobs.ts'
@@ -244,6 +244,25 @@ describeBothWays('entry-too-short', [
     ],
     ways: [],
   },
+])
+const short =
+  'Entry delay 1 is 16 s; front door to the keypad in hall takes 17 s (walk 4 s, code 8 s, margin 5 s).'
+const carrying = (model: string, over: Partial<Device> = {}) =>
+  house({ entry1: 16 })
+    .user('Nell')
+    .add('carried', model, { user: 'user:Nell', room: '', ...over })
+    .number()
+describeBothWays('entry-too-short', [
+  { what: 'everybody unsets at the door by a fob', job: () => carrying('quartet-c'), says: [] },
+  { what: 'one of two has no fob', job: () => carrying('quartet-c').user('Ola'), says: [short] },
+  { what: 'nobody has the fob', job: () => carrying('quartet-c', { user: null }), says: [short] },
+  {
+    what: 'the fob is not there yet',
+    job: () => carrying('quartet-c', { deferred: 'later' }),
+    says: [short],
+  },
+  { what: 'the fob cannot unset', job: () => carrying('safekey'), says: [short] },
+  { what: 'a pendant is no fob', job: () => carrying('beckon'), says: [short] },
 ])
 describeBothWays('exit-too-short', [
   { what: 'just long enough', job: () => house({ exit: 17 }), says: [] },
