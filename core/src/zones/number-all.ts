@@ -12,6 +12,7 @@ import type { Device, Use, Zone } from '../job/records.ts'
 import { isWayIn } from '../response/advise.ts'
 import { sameJson } from '../units/canonical.ts'
 import { labelKey } from './labels.ts'
+import { isLeftUnprogrammed } from './left-unprogrammed.ts'
 import { eventsToZone } from '../catalogue/zone-loops.ts'
 import { newZone } from './new-zone.ts'
 import { keptForWired, liveTerminals, numbersFor, numbersOf, presentBlocks, rangeWords } from './numbers.ts'
@@ -168,11 +169,18 @@ function wantedZones(doc: JobDocument, system: System, rules: HouseRules): Wante
   const { panel } = system
   const fits = fitAll(system)
   const walk = walkOrder(doc, system, rules)
+  const zoned = new Map<string | null, Set<string | null>>()
+  for (const { device, event } of recordsOf(doc, 'zone'))
+    zoned.set(device, (zoned.get(device) ?? new Set()).add(event))
   const list = system.devices
     .filter(({ device }) => device.deferred === null && takes(fits.get(device.id)))
     .map(({ device, model }): Wanted => {
       const use = model.slot === 'fob' ? 'fob' : model.family === null ? 'wired' : 'wireless'
-      return { device, model, loops: eventsToZone({ device, model }, panel), use }
+      const has = zoned.get(device.id) ?? new Set<string | null>()
+      const loops = eventsToZone({ device, model }, panel).filter(
+        ({ event }) => !isLeftUnprogrammed(event, has, fits.get(device.id)),
+      )
+      return { device, model, loops, use }
     })
     .filter((item) => item.loops.length > 0)
   const places = placesOf(doc, system, rules)

@@ -5,6 +5,7 @@ import { inputsHeard, inputsOps } from '../../zones/inputs.ts'
 import { newZone, takeZoneOps } from '../../zones/new-zone.ts'
 import { changeOps, setOp } from '../../job/edit.ts'
 import { labelKey } from '../../zones/labels.ts'
+import { isLeftUnprogrammed } from '../../zones/left-unprogrammed.ts'
 import { numberAll } from '../../zones/number-all.ts'
 import { numbersFor } from '../../zones/numbers.ts'
 import type { Context, ZoneView } from '../context.ts'
@@ -82,9 +83,8 @@ export const zoneRules: RulesOf<ZoneFacts> = {
         // A zone on the other input is told as that; where nobody chose, whatever is planned will do.
         if (inputsDiffer({ device, model }, heard)) return []
         const used = eventsToZone({ model, device: { inputs: device.inputs ?? heard } }, c.panel)
-        // Left unprogrammed, a plain disarm button is cured: nobody can send again what the panel does not obey.
-        const cured = has.size > 0 && c.fits.get(device.id)?.reasons.some(({ code }) => code === 'replay')
-        const missing = used.filter((loop) => !has.has(loop.event) && !(cured && loop.event === 'disarm'))
+        const fit = c.fits.get(device.id)
+        const missing = used.filter(({ event }) => !has.has(event) && !isLeftUnprogrammed(event, has, fit))
         if (missing.length === 0) return []
         const facts = {
           ...{ model: model.name, room: device.room },
@@ -368,7 +368,7 @@ function addZones(c: Context, { device, model }: Contact, missing: readonly Loop
   const { panel } = c
   if (!panel) return null
   const first = !c.zonesOf.has(device.id)
-  if (model.slot === 'fob') return fobZones(c, device.id, missing)
+  if (model.slot === 'fob') return fobZones(c, device.id)
   const taken = new Set(c.zones.map((view) => view.zone.number))
   const use = model.family === null ? 'wired' : 'wireless'
   const free = numbersFor({ doc: c.doc, system: c.system }, use, c.rules.schools.wiredBlock).filter(
@@ -390,15 +390,10 @@ function addZones(c: Context, { device, model }: Contact, missing: readonly Loop
 }
 
 /** A fob's buttons come as one group: those that are missing take what numbering would give them. */
-function fobZones(c: Context, deviceId: string, missing: readonly Loop[]): FoundFix | null {
-  const events: readonly (string | null)[] = missing.map(({ event }) => event)
+function fobZones(c: Context, deviceId: string): FoundFix | null {
   const plan = numberAll(c.doc, c.catalogue, { newId: sequence(deviceId), houseRules: c.houseRules })
   const ops = plan.ops.filter(
-    (op) =>
-      op.op === 'add' &&
-      op.record.type === 'zone' &&
-      op.record.device === deviceId &&
-      events.includes(op.record.event),
+    (op) => op.op === 'add' && op.record.type === 'zone' && op.record.device === deviceId,
   )
   return ops.length === 0 ? null : { does: 'add-buttons', facts: { buttons: ops.length }, ops }
 }
