@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { emptyDocument } from './document.ts'
-import { applyOps, readEdit, typeOfId } from './edit.ts'
+import { applyOps, changeOps, readEdit, setOp, typeOfId } from './edit.ts'
 import { jobRecords, SCHEMA } from './records.ts'
 import { aDevice, aJob } from './testing/records.ts'
 
@@ -146,5 +146,16 @@ describe('the declarations', () => {
     for (const item of types)
       for (const [field, { words }] of Object.entries(item.fields))
         expect(words, `${item.type}.${field}`).toMatch(/^(?!.*[a-z][A-Z]).+$/)
+  })
+})
+
+describe('an op from what stands now', () => {
+  const device = aDevice('porch', { room: 'porch' })
+
+  it('sets a field that has another value, and nothing where it has this one', () => {
+    const op = { op: 'set', id: 'device:porch', field: 'room', from: 'porch', to: 'hall' }
+    expect(setOp(device, 'room', 'hall')).toEqual(op)
+    expect(changeOps(device, 'room', 'hall')).toEqual([op])
+    expect(changeOps(device, 'room', 'porch')).toEqual([])
   })
 })
