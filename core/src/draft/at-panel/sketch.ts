@@ -168,8 +168,9 @@ export function withTold(sketch: Sketch, told: readonly Told[]): Sketch {
   for (const [path, value] of told) {
     const part = toldParts.find((one) => path.startsWith(`${one}.`))
     if (part) {
-      const { [path.slice(part.length + 1)]: _was, ...rest } = next[part] as Row
-      next[part] = value === undefined ? rest : { ...rest, [path.slice(part.length + 1)]: value }
+      const of = path.slice(part.length + 1)
+      const { [of]: _was, ...rest } = next[part] as Row
+      next[part] = value === undefined ? rest : { ...rest, [of]: value }
     } else if (path === 'start') next = { ...next, start: value ?? '' }
     else if (path === 'idle.to') next = { ...next, idle: sketch.idle && { ...sketch.idle, to: value } }
   }
