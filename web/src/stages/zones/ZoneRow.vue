@@ -125,13 +125,13 @@ function remove(): void {
         inputmode="numeric"
         size="3"
         :aria-invalid="numberFault !== ''"
+        :aria-describedby="numberFault === '' ? undefined : `fault-${zone.id}`"
         :class="{ wrong: numberFault !== '' }"
         @change="setNumber"
         @keydown.enter="($event.target as HTMLElement).blur()"
         @keydown.esc="restoreNumber"
       />
       <CellFlag :id="zone.id" field="pinned" kind="zone.set" :label="`${name} keeps its number`" />
-      <div v-if="numberFault" class="fault" role="alert">{{ numberFault }}</div>
     </td>
     <td class="mark">
       <button
@@ -212,6 +212,9 @@ function remove(): void {
       />
     </td>
   </tr>
+  <tr v-if="numberFault" class="refused">
+    <td :id="`fault-${zone.id}`" colspan="10" role="alert">{{ numberFault }}</td>
+  </tr>
   <tr v-if="open" :class="{ marked }">
     <td colspan="10">
       <ZoneDetail :zone="zone" :panel="panel" :findings="findings" @remove="remove" />
@@ -246,12 +249,9 @@ td.num {
 .wrong {
   border-color: rgb(var(--v-theme-error)) !important;
 }
-.fault {
-  font-family: var(--face);
+.refused td {
   color: rgb(var(--v-theme-error));
   font-size: 0.8125rem;
-  white-space: normal;
-  min-width: 150px;
 }
 .glyph {
   font: inherit;
@@ -274,13 +274,14 @@ td.num {
 .flag {
   text-align: center;
 }
-.lit td {
+/* The row, not its cells: where they stand apart, as on a phone, it is one block all the same. */
+.lit {
   background: rgba(var(--v-theme-primary), 0.08);
 }
 .lit td:first-child {
   box-shadow: inset 3px 0 0 rgb(var(--v-theme-secondary));
 }
-.marked td {
+.marked {
   background: rgba(var(--v-theme-secondary), 0.16);
 }
 </style>
