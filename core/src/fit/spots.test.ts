@@ -20,12 +20,44 @@ function tried(job: SmallJob, place: string, over: Partial<Spot> = {}): SmallJob
     ...{ reading: null, link: null, note: '' },
     ...over,
   }
-  const made = { id: `spot:${count}`, who: { id: 'idris', name: 'Idris' }, at }
-  return job.apply([{ op: 'add', record: { ...spotRecord(facts, made), ...evidenceBy('Idris', at) } }])
+  const corrects = over.corrects ?? null
+  const made = { id: `spot:${count}`, who: { id: 'idris', name: 'Idris' }, at, corrects }
+  const record = spotRecord(facts, made)
+  expect(record.corrects).toBe(corrects)
+  return job.apply([{ op: 'add', record: { ...record, ...evidenceBy('Idris', at), corrects } }])
 }
 const ostler = () => new SmallJob({ panel: 'panel/ostler-s-8' })
 const walk = (job: SmallJob) => walkOf(job.doc, catalogue)
 const spotOf = (job: SmallJob, place: string) => walk(job)[0]?.spots.find((one) => one.place === place)
+
+describe('a reading that was noted wrong', () => {
+  const last = () => `spot:${count}`
+
+  it('counts no more once another is noted in its place, also at another spot', () => {
+    const job = tried(tried(ostler(), 'attic', { reading: 1 }), 'lott', { reading: 3 })
+    const wrong = last()
+    tried(job, 'loft', { reading: 3, corrects: wrong })
+    expect(walk(job)[0]?.spots.map(({ place, direct }) => [place, direct?.reading])).toEqual([
+      ['attic', 1],
+      ['loft', 3],
+    ])
+  })
+
+  it('leaves the reading before it standing where the new one is of another spot', () => {
+    const job = tried(tried(ostler(), 'attic', { reading: 4 }), 'attic', { reading: 1 })
+    expect(spotOf(job, 'attic')?.direct?.reading).toBe(1)
+    tried(job, 'cellar', { reading: 1, corrects: last() })
+    expect(spotOf(job, 'attic')?.direct?.reading).toBe(4)
+    expect(spotOf(job, 'cellar')?.direct?.reading).toBe(1)
+  })
+
+  it('is put right once, though two people did so: the later of the two counts', () => {
+    const job = tried(ostler(), 'attic', { reading: 1 })
+    const wrong = last()
+    tried(tried(job, 'attic', { reading: 3, corrects: wrong }), 'attic', { reading: 4, corrects: wrong })
+    expect(spotOf(job, 'attic')?.direct?.reading).toBe(4)
+  })
+})
 
 describe('what a spot needs', () => {
   // Curlew 8 reads in per cent: best from 70, holds from 40.

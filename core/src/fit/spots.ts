@@ -196,12 +196,18 @@ export type SpotFacts = Pick<
   'place' | 'family' | 'used' | 'receiver' | 'repeater' | 'reading' | 'link' | 'note'
 >
 
-/** The record of a link that was tried, with who and when. */
-export function spotRecord(
-  facts: SpotFacts,
-  made: { readonly id: string; readonly who: Person; readonly at: string },
-): Spot {
-  return { ...freshEvidence(made.who, made.at), type: 'spot', id: made.id, ...facts }
+/** Who notes a link that was tried, and when. */
+export interface SpotMade {
+  readonly id: string
+  readonly who: Person
+  readonly at: string
+  /** Id of the reading that it is noted in place of, which then counts no more; null for none. */
+  readonly corrects: string | null
+}
+
+/** The record of a link that was tried. */
+export function spotRecord(facts: SpotFacts, { id, who, at, corrects }: SpotMade): Spot {
+  return { ...freshEvidence(who, at), type: 'spot', id, ...facts, corrects }
 }
 
 /** Why the receiver is better in the middle, or may stay where the panel hangs. */

@@ -29,6 +29,7 @@ const titles: Readonly<Record<string, string>> = {
   'area.set': 'changed an area',
   'house.words': 'described the house',
   'spot.add': 'noted a reading at a spot',
+  'spot.correct': 'corrected a reading at a spot',
   'room.rename': 'renamed a room',
   'room.remove': 'removed a room',
   'opening.remove': 'removed an opening',

@@ -56,6 +56,40 @@ const family = computed(
 )
 const linkItems = linkWords.map((value) => ({ value, title: value === 'none' ? 'nothing heard' : value }))
 
+type Spot = ReturnType<typeof spotRecord>
+/** The reading that was noted wrong, while it is said anew; null while a new one is noted. */
+const correcting = ref<Spot | null>(null)
+const form = ref<HTMLFormElement | null>(null)
+
+/** Puts a reading back into the fields. What was seen stays in the journal; the one noted in its place counts. */
+function correct(spot: Spot): void {
+  correcting.value = spot
+  place.value = spot.place
+  receiver.value = spot.receiver
+  repeater.value = spot.repeater
+  used.value = spot.used
+  familyId.value = spot.family
+  level.value = spot.reading === null ? '' : String(spot.reading)
+  link.value = spot.link
+  note.value = spot.note
+  faults.value = {}
+  form.value?.scrollIntoView({ block: 'center' })
+}
+
+/** Where the receiver stands and what is tried with stay for the next spot. */
+function clear(): void {
+  correcting.value = null
+  place.value = repeater.value = level.value = note.value = ''
+  link.value = null
+  faults.value = {}
+}
+
+/** A reading in the unit of its family, or the word that it was noted by. */
+function linkOf(of: Family, { reading, link: word }: Spot): string {
+  if (reading !== null) return levelWords(of, reading)
+  return word === 'none' || word === null ? 'nothing heard' : word
+}
+
 /** Spots known so far, for the fields that name one. */
 const spots = computed(() => [
   ...new Set([...rooms.value, ...places.value.flatMap((one) => one.spots.map((spot) => spot.place))]),
@@ -83,17 +117,17 @@ function add(): void {
       ...{ receiver: receiver.value.trim(), repeater: repeater.value.trim() },
       ...{ reading, link: reading === null ? link.value : null, note: note.value.trim() },
     },
-    { id: `spot:${uuid()}`, who: job.me, at: new Date().toISOString() },
+    {
+      ...{ id: `spot:${uuid()}`, who: job.me, at: new Date().toISOString() },
+      corrects: correcting.value?.id ?? null,
+    },
   )
   const [problem] = recordProblems(record)
   if (problem) {
     faults.value = { level: `${problem.path.replace(/^\./, '')} ${problem.message}` }
     return
   }
-  if (!job.edit('spot.add', [{ op: 'add', record }])) return
-  // Where the receiver stands and what is tried with stay for the next spot.
-  place.value = repeater.value = level.value = note.value = ''
-  link.value = null
+  if (job.edit(correcting.value ? 'spot.correct' : 'spot.add', [{ op: 'add', record }])) clear()
 }
 
 const values = computed(() => {
@@ -172,7 +206,13 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
         the safer choice. What is read below decides.</span
       >
     </p>
-    <form v-if="!job.looksOn" class="fields no-print" @submit.prevent="add">
+    <form v-if="!job.looksOn" ref="form" class="fields no-print" @submit.prevent="add">
+      <p v-if="correcting" class="correcting" role="status">
+        In place of the reading of {{ correcting.place
+        }}{{ correcting.repeater ? ` through ${correcting.repeater}` : '' }} by {{ correcting.made.name }},
+        {{ clock(correcting.at) }}. Both stay in the journal; the new one counts.
+        <v-btn variant="text" size="small" height="40" @click="clear">Leave it as it was</v-btn>
+      </p>
       <v-combobox
         :model-value="receiver"
         label="The receiver stands at"
@@ -221,7 +261,9 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
       />
       <v-text-field v-model="used" label="Tried with" maxlength="80" />
       <v-text-field v-model="note" label="Note" maxlength="300" />
-      <v-btn type="submit" variant="tonal" min-height="48">Note this reading</v-btn>
+      <v-btn type="submit" variant="tonal" min-height="48">{{
+        correcting ? 'Note it in its place' : 'Note this reading'
+      }}</v-btn>
     </form>
     <p v-if="family" class="quiet">
       {{ family.name }}: {{ bandWords(family) }}. The last reading of a spot counts.
@@ -252,14 +294,16 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
             <td>
               <template v-if="spot.direct && spot.band">
                 <span :class="spot.band"
-                  >{{ bandLook[spot.band].glyph }}
-                  {{
-                    spot.direct.reading === null
-                      ? spot.direct.link === 'none'
-                        ? 'nothing heard'
-                        : spot.direct.link
-                      : levelWords(one.family, spot.direct.reading)
-                  }}</span
+                  >{{ bandLook[spot.band].glyph }} {{ linkOf(one.family, spot.direct) }}</span
+                >
+                <v-btn
+                  v-if="!job.looksOn"
+                  variant="text"
+                  size="small"
+                  class="no-print"
+                  :aria-label="`Correct the reading of ${spot.place}`"
+                  @click="correct(spot.direct)"
+                  >Correct…</v-btn
                 >
                 <span class="quiet small"
                   >{{ spot.direct.made.name }}, {{ clock(spot.direct.at)
@@ -271,10 +315,16 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
             </td>
             <td v-if="one.spots.some(({ through }) => through.length > 0)">
               <span v-for="via in spot.through" :key="via.spot.repeater" class="via"
-                >{{ bandLook[via.band].glyph }} {{ via.spot.repeater }}:
-                {{
-                  via.spot.reading === null ? via.spot.link : levelWords(one.family, via.spot.reading)
-                }}</span
+                >{{ bandLook[via.band].glyph }} {{ via.spot.repeater }}: {{ linkOf(one.family, via.spot) }}
+                <v-btn
+                  v-if="!job.looksOn"
+                  variant="text"
+                  size="small"
+                  class="no-print"
+                  :aria-label="`Correct the reading of ${spot.place} through ${via.spot.repeater}`"
+                  @click="correct(via.spot)"
+                  >Correct…</v-btn
+                ></span
               >
             </td>
             <td>{{ needWords(spot.need) }}</td>
@@ -301,6 +351,10 @@ function heard({ best, hold, spots }: ReceiverPlace): string {
   grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
   gap: 12px;
   align-items: start;
+}
+.correcting {
+  grid-column: 1 / -1;
+  margin: 0;
 }
 .one {
   margin-top: 14px;

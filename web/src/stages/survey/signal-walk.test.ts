@@ -73,6 +73,44 @@ it('keeps the receiver for the next spot, and says what each needs', async () =>
   expect(page.host.textContent).toContain('2 to see to')
 })
 
+it('notes a reading in the place of a wrong one, which then counts no more', async () => {
+  Element.prototype.scrollIntoView = () => undefined
+  await open()
+  for (const [spot, level] of [
+    ['den', '4'],
+    ['lott', '3'],
+  ] as const) {
+    await page.type('The receiver stands at', 'hall')
+    await page.type('Spot', spot)
+    await page.type('Level', level)
+    await page.press('Note this reading')
+  }
+  const rows = () => [...page.host.querySelectorAll('tbody tr')].map((row) => row.textContent)
+  // Thought better of: nothing is noted, and the next reading is a new one.
+  await page.press('Correct the reading of den')
+  expect(page.host.textContent).toContain('In place of the reading of den by ')
+  await page.press('Leave it as it was')
+  expect(page.host.textContent).not.toContain('In place of')
+  expect(rows()).toHaveLength(2)
+  // Bad input keeps it a correction.
+  await page.press('Correct the reading of lott')
+  await page.type('Spot', 'loft')
+  await page.type('Level', 'few')
+  await page.press('Note it in its place')
+  expect(page.host.textContent).toContain('Level: “few” must be a number in bars.')
+  await page.type('Level', '2')
+  await page.press('Note it in its place')
+  expect(rows()).toHaveLength(2)
+  expect(rows()[1]).toMatch(/^loft.*2 bars/)
+  const [, wrong, right] = recordsOf(page.job.doc, 'spot')
+  expect([wrong?.place, right?.place, right?.corrects]).toEqual(['lott', 'loft', wrong?.id])
+  expect(page.edits.map(({ kind }) => kind)).toEqual(['spot.add', 'spot.add', 'spot.correct'])
+  await page.type('Spot', 'attic')
+  await page.type('Level', '4')
+  await page.press('Note this reading')
+  expect(recordsOf(page.job.doc, 'spot').at(-1)?.corrects).toBeNull()
+})
+
 it('says of a family that does not state its bands that it cannot tell', async () => {
   await open({})
   expect(page.host.textContent).toContain(
