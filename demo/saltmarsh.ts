@@ -92,6 +92,7 @@ function walked(job: Draft): void {
           id: `spot:s${String(index + 1).padStart(2, '0')}`,
           who: idris,
           at: later(REFERENCE, 4 * index - 24 * 60),
+          corrects: null,
         },
       ),
     )
