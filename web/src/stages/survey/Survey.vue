@@ -31,6 +31,8 @@ const info = computed(() => jobInfo(job.doc))
 .survey {
   max-width: 1240px;
   display: grid;
+  /* Never wider than the window: a table that finds no room stands as blocks then. */
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
 }
 .grow {
