@@ -31,13 +31,17 @@ const system = computed(() => systemOf(job.doc, job.catalogue))
 const advice = computed(() =>
   receiverAdvice(houseOf(job.doc, system.value, job.rules.figures), system.value, job.catalogue),
 )
-/** What the panel's receivers hear; every family while no panel is chosen. */
+type Spot = ReturnType<typeof spotRecord>
+/** The reading that was noted wrong, while it is said anew; null while a new one is noted. */
+const correcting = ref<Spot | null>(null)
+/** What the panel's receivers hear; every family while no panel is chosen. One that is corrected stays of its family. */
 const families = computed<readonly Family[]>(() => {
   const heard = (system.value.panel?.receivers ?? []).flatMap(
     (id) => job.catalogue.get('receiver', id)?.hears.map(({ family }) => family) ?? [],
   )
   const all = job.catalogue.all('family')
-  return system.value.panel ? all.filter(({ id }) => heard.includes(id)) : all
+  const kept = correcting.value?.family
+  return system.value.panel ? all.filter(({ id }) => heard.includes(id) || id === kept) : all
 })
 
 /** Whoever goes on goes on with what was used last. */
@@ -56,9 +60,6 @@ const family = computed(
 )
 const linkItems = linkWords.map((value) => ({ value, title: value === 'none' ? 'nothing heard' : value }))
 
-type Spot = ReturnType<typeof spotRecord>
-/** The reading that was noted wrong, while it is said anew; null while a new one is noted. */
-const correcting = ref<Spot | null>(null)
 const form = ref<HTMLFormElement | null>(null)
 
 /** Puts a reading back into the fields. What was seen stays in the journal; the one noted in its place counts. */

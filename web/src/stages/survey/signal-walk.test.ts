@@ -1,5 +1,5 @@
 import { afterEach, expect, it } from 'vitest'
-import { keepEntry, pinUpdateOps, pinUpdates, recordsOf, type Family } from '#core'
+import { keepEntry, pinUpdateOps, pinUpdates, recordsOf, spotRecord, type Family } from '#core'
 import { openJob, type JobPage } from '../../testing/job-page.ts'
 import { after, catalogue, smallDoc } from '../../testing/small-doc.ts'
 import SignalWalk from './SignalWalk.vue'
@@ -109,6 +109,23 @@ it('notes a reading in the place of a wrong one, which then counts no more', asy
   await page.type('Level', '4')
   await page.press('Note this reading')
   expect(recordsOf(page.job.doc, 'spot').at(-1)?.corrects).toBeNull()
+})
+
+it('leaves a corrected reading in its family, though the panel does not hear that one', async () => {
+  Element.prototype.scrollIntoView = () => undefined
+  const facts = { place: 'den', family: 'family/curlew-8', used: '', receiver: 'hall', repeater: '' }
+  const record = spotRecord(
+    { ...facts, reading: 70, link: null, note: '' },
+    { id: 'spot:old', who: { id: 'ann', name: 'Ann' }, at: '2026-05-04T09:00:00Z', corrects: null },
+  )
+  page = await openJob(after(smallDoc(), [{ op: 'add', record }]))
+  await page.show(SignalWalk)
+  await page.press('Correct the reading of den')
+  await page.type('Level', '40')
+  await page.press('Note it in its place')
+  expect(recordsOf(page.job.doc, 'spot').at(-1)).toMatchObject({
+    ...{ family: 'family/curlew-8', reading: 40, corrects: 'spot:old' },
+  })
 })
 
 it('says of a family that does not state its bands that it cannot tell', async () => {
