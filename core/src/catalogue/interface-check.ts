@@ -162,7 +162,8 @@ export function widgetKeys(
 ): readonly string[] {
   const given = (...list: readonly (string | undefined)[]): string[] =>
     list.filter((key) => key !== undefined)
-  const typed = digits.filter((digit) => keys.flat().includes(digit))
+  const pressed = keys.flat()
+  const typed = digits.filter((digit) => pressed.includes(digit))
   switch (widget.kind) {
     case 'menu':
     case 'summary':

@@ -27,18 +27,22 @@ export function alikeKeys(sketch: Sketch): readonly Alike[] {
       else seen.set(same, { key, target, screens: [screen] })
     }
   const most = [...seen.values()].toSorted((a, b) => b.screens.length - a.screens.length)
+  const tried = triedOn(sketch)
   return most.filter(
     ({ key, screens }, index) =>
       screens.length >= ALIKE_FROM &&
-      screens.length >= LEAST_PART * triedOn(sketch, key) &&
-      most.findIndex((one) => one.key === key) === index,
+      most.findIndex((one) => one.key === key) === index &&
+      screens.length >= LEAST_PART * tried(key),
   )
 }
 
 /** On how many displays a key is free: what is asked there does not take it. */
-function triedOn(sketch: Sketch, key: string): number {
-  const all = Object.values(sketch.screens)
-  return all.filter((screen) => !takenKeys(sketch, screen).includes(key) && !isBeep(screen.keys[key])).length
+function triedOn(sketch: Sketch): (key: string) => number {
+  const all = Object.values(sketch.screens).map(({ widget, keys }) => ({
+    keys,
+    taken: new Set(takenKeys(sketch, { widget })),
+  }))
+  return (key) => all.filter(({ keys, taken }) => !taken.has(key) && !isBeep(keys[key])).length
 }
 
 /** A key acts alike on all displays: those that said the same say it no more, nor those of which somebody says so. */

@@ -233,7 +233,10 @@ export function sketchEntry(doc: DraftDocument): Readonly<Record<string, unknown
 }
 
 /** Keys that what is asked on a display takes. */
-export function takenKeys({ letters, keys }: Sketch, { widget }: SketchScreen): readonly string[] {
+export function takenKeys(
+  { letters, keys }: Pick<Sketch, 'letters' | 'keys'>,
+  { widget }: Pick<SketchScreen, 'widget'>,
+): readonly string[] {
   return widget ? widgetKeys({ letters, keys }, widget as Widget) : []
 }
 

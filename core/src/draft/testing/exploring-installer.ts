@@ -42,23 +42,18 @@ export class ExploringInstaller extends InstallerAtPanel {
     offers: ReturnType<ExploringInstaller['offers']>,
   ): (typeof offers)[number] | null {
     const first = new Map<string, string>([[from, '']])
-    const open = [from]
-    for (let screen = open.shift(); screen !== undefined; screen = open.shift())
-      for (const [id, to] of this.leads.get(screen) ?? [])
-        if (!first.has(to)) {
-          first.set(to, first.get(screen) || id)
-          open.push(to)
-        }
-    const least = [...first.keys()].toSorted(
-      (a, b) => (this.fewest.get(a) ?? 0) - (this.fewest.get(b) ?? 0),
-    )[0]
-    const id = first.get(least ?? '')
+    let least = from
+    // What is set during the walk is walked too: a map goes on as long as it grows.
+    for (const [screen, act] of first) {
+      if ((this.fewest.get(screen) ?? 0) < (this.fewest.get(least) ?? 0)) least = screen
+      for (const [id, to] of this.leads.get(screen) ?? []) if (!first.has(to)) first.set(to, act || id)
+    }
+    const id = first.get(least)
     return offers.find((one) => one.id === id) ?? null
   }
 
-  /** What may decide what a key does: something typed, the first or last number, whether the type of the zone hides anything. */
-  private case(key: string): string {
-    if (/^\d$/.test(key)) return ''
+  /** What may decide what a key does but a digit: something typed, the first or last number, whether the type of the zone hides anything. */
+  private case(): string {
     const { pointers, typed } = this.at
     const ends = Object.entries(pointers).map(([name, number]) => {
       const range = this.real.description.pointers[name]
@@ -71,7 +66,7 @@ export class ExploringInstaller extends InstallerAtPanel {
   }
 
   private place(): string {
-    return `${this.at.screen} ${this.case('')}`
+    return `${this.at.screen} ${this.case()}`
   }
 
   /** What can be done at the display that stands there: each key, and each whole answer. */
@@ -82,9 +77,10 @@ export class ExploringInstaller extends InstallerAtPanel {
   }[] {
     const { screen } = this.at
     const told = screenOf(this.real, screen)
+    const standing = this.case()
     const press = [...this.real.keys].map((key) => ({
       weight: 1,
-      id: `${screen} ${key} ${this.case(key)}`,
+      id: `${screen} ${key} ${/^\d$/.test(key) ? '' : standing}`,
       inputs: [{ kind: 'press', key } as const],
     }))
     const holds = Object.entries(told.holds ?? {}).map(([key, { seconds }]) => ({
