@@ -13,11 +13,10 @@ import { anyAct } from './testing/whole-answers.ts'
 const described = catalogue.entries.flatMap((entry) =>
   entry.kind === 'panel' && entry.interface !== null ? [entry] : [],
 )
+const isLong = process.env.KAPELLE_LONG === '1'
 /** Two panels that are keyed alike are both tried where there is time. */
 const panels = described.filter(
-  (panel, index) =>
-    process.env.KAPELLE_LONG === '1' ||
-    described.findIndex((one) => one.interface === panel.interface) === index,
+  (panel, index) => isLong || described.findIndex((one) => one.interface === panel.interface) === index,
 )
 const families = catalogue.entries.flatMap((entry) => (entry.kind === 'family' ? [entry] : []))
 
@@ -43,7 +42,7 @@ describe('an interface described by answering at its panel', () => {
       for (let round = 0; round < 16 && (asked < installer.asked || installer.unseen.length > 0); round++) {
         asked = installer.asked
         installer.explore(4000)
-        installer.wander(60_000)
+        installer.wander(isLong ? 60_000 : 20_000)
       }
       const { kept, problems, missing } = draftEntry(installer.doc, catalogue)
       expect([...problems.map((one) => `${one.path} ${one.message}`), ...missing]).toEqual([])
