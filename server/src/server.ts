@@ -4,7 +4,6 @@ import { createServer as createTlsServer } from 'node:https'
 import type { AddressInfo } from 'node:net'
 import { hostname } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import type { Logger } from 'pino'
 import type { KeptEntry } from '#core'
 import { createAccounts, shippedPack } from './auth/accounts.ts'
@@ -16,6 +15,7 @@ import type { Route } from './http/route.ts'
 import type { Services } from './http/routes.ts'
 import { createJobs } from './jobs/jobs.ts'
 import { Summaries } from './jobs/summaries.ts'
+import { root } from './program.mjs'
 import { Backups, beforeName, makeBackup } from './service/backups.ts'
 import { Room } from './service/room.ts'
 import { JudgingPool } from './workers/pool.ts'
@@ -50,11 +50,9 @@ export interface RunningServer {
   stop(): Promise<void>
 }
 
-const root = fileURLToPath(new URL('../..', import.meta.url))
-
 /** The invented world that ships with the product, for the demo and for practice. */
 export function shippedEntries() {
-  return shippedPack(JSON.parse(readFileSync(`${root}demo/packs/world.json`, 'utf8')))
+  return shippedPack(JSON.parse(readFileSync(join(root, 'demo/packs/world.json'), 'utf8')))
 }
 
 /** Opens the database, brings it up to date and serves. Another address than loopback needs a certificate. */
@@ -129,7 +127,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   }
 }
 
-const webRoot = `${root}dist/web`
+const webRoot = join(root, 'dist/web')
 
 /** Name of the build of the client that is served, which the server's own goes by. */
 export function buildName(): string {

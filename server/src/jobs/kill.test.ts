@@ -2,28 +2,26 @@ import { fork, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { expect, it } from 'vitest'
 import { canonicalJson, replay, seededRandom, type JobDocument, type JournalEntry, type Op } from '#core'
 import { createAccounts } from '../auth/accounts.ts'
 import { freePort, startMariaDb } from '../db/mariadb.ts'
 import { openSource } from '../db/source.ts'
 import { createStore } from '../db/store.ts'
+import { programFile } from '../program.mjs'
 import { shippedEntries } from '../server.ts'
 import { runs } from '../../../core/src/testing/runs.ts'
 import { anEdit, TEST_PASSWORD, TestClient } from '../testing/client.ts'
 
 /** Thirty in the ordinary run, with every case two hundred: of the server, of its database, or of both at once. */
 const KILLS = Math.max(30, runs(200))
-const main = fileURLToPath(new URL('../main.ts', import.meta.url))
 
 const pause = (ms: number): Promise<void> => new Promise((next) => setTimeout(next, ms))
 
 /** Starts the server process and waits until it listens. */
 function start(connection: string, port: number): Promise<ChildProcess> {
   return new Promise((done, fail) => {
-    const child = fork(main, {
-      execArgv: ['--import', 'tsx'],
+    const child = fork(programFile('server'), {
       env: { ...process.env, KAPELLE_CONNECTION: connection, KAPELLE_PORT: String(port) },
       stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
     })

@@ -2,15 +2,15 @@ import { execFile } from 'node:child_process'
 import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { daemonPid } from '../db/mariadb.ts'
+import { programFile } from '../program.mjs'
 import { anEdit, TEST_PASSWORD, TestClient } from '../testing/client.ts'
 import { holderOf } from './lock.ts'
 import { databaseFolder, startProduct, type Product } from './product.ts'
 import { systemdUnit } from './unit.ts'
 
-const launcher = fileURLToPath(new URL('main.ts', import.meta.url))
+const launcher = programFile('launch')
 let home: string
 let data: string
 let product: Product
@@ -41,7 +41,7 @@ afterAll(async () => {
 function command(...words: string[]): Promise<{ code: number; out: string; err: string }> {
   const on = words.includes('--data') ? [] : ['--data', data]
   return new Promise((done) =>
-    execFile(process.execPath, ['--import', 'tsx', launcher, ...words, ...on], (error, out, err) =>
+    execFile(process.execPath, [launcher, ...words, ...on], (error, out, err) =>
       done({ code: typeof error?.code === 'number' ? error.code : 0, out, err }),
     ),
   )

@@ -3,14 +3,14 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, wri
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { daemonPid, freePort, runningServer, whyNot } from '../db/mariadb.ts'
+import { programFile } from '../program.mjs'
 import { anEdit, TestClient } from '../testing/client.ts'
 import { folderTrouble, holderOf } from './lock.ts'
 import { databaseFolder, logFile, startProduct, type Product } from './product.ts'
 
-const launcher = fileURLToPath(new URL('main.ts', import.meta.url))
+const launcher = programFile('launch')
 let data: string
 let running: Product[]
 beforeEach(() => {
@@ -56,7 +56,7 @@ async function firstFirm(product: Product): Promise<TestClient> {
 /** Runs a command of the launcher on this data. */
 function command(...words: string[]): Promise<{ code: number; out: string; err: string }> {
   return new Promise((done) =>
-    execFile(process.execPath, ['--import', 'tsx', launcher, ...words, '--data', data], (error, out, err) =>
+    execFile(process.execPath, [launcher, ...words, '--data', data], (error, out, err) =>
       done({ code: typeof error?.code === 'number' ? error.code : 0, out, err }),
     ),
   )
@@ -114,13 +114,9 @@ describe('what runs', () => {
     expect((await command('status')).out).toContain('Kapelle: not running')
     expect((await command('stop')).out).toContain('nothing is running')
     const port = await freePort()
-    const child = spawn(
-      process.execPath,
-      ['--import', 'tsx', launcher, 'start', '--data', data, '--port', String(port)],
-      {
-        stdio: ['ignore', 'pipe', 'inherit'],
-      },
-    )
+    const child = spawn(process.execPath, [launcher, 'start', '--data', data, '--port', String(port)], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
     const url = `http://127.0.0.1:${port}`
     await until(() => ready(url))
     await until(() => holderOf(data)?.url !== undefined)
@@ -149,13 +145,9 @@ describe('what runs', () => {
 
   it('is found again after its launcher was killed, with its data', async () => {
     const port = await freePort()
-    const child = spawn(
-      process.execPath,
-      ['--import', 'tsx', launcher, 'demo', '--data', data, '--port', String(port)],
-      {
-        stdio: ['ignore', 'ignore', 'inherit'],
-      },
-    )
+    const child = spawn(process.execPath, [launcher, 'demo', '--data', data, '--port', String(port)], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+    })
     await until(() => ready(`http://127.0.0.1:${port}`))
     const dead = new Promise((done) => child.once('exit', done))
     child.kill('SIGKILL')
@@ -199,7 +191,7 @@ describe('a first start', () => {
     writeFileSync(join(databaseFolder(data), 'data', 'ibdata1'), '')
     mkdirSync(join(databaseFolder(data), 'data.making'), { recursive: true })
     const port = await freePort()
-    const args = ['--import', 'tsx', launcher, 'demo', '--data', data, '--port', String(port)]
+    const args = [launcher, 'demo', '--data', data, '--port', String(port)]
     for (const after of [150, 700, 1600, 2400, 3200, 4000, 5000]) {
       const child: ChildProcess = spawn(process.execPath, args, { stdio: 'ignore' })
       const ended = new Promise((next) => child.once('exit', next))
@@ -242,13 +234,9 @@ describe('a first start', () => {
     // In one process both are the same holder: two processes must try.
     const tries = await Promise.all(
       [await freePort(), await freePort()].map(async (port) => {
-        const child = spawn(
-          process.execPath,
-          ['--import', 'tsx', launcher, 'start', '--data', data, '--port', String(port)],
-          {
-            stdio: 'ignore',
-          },
-        )
+        const child = spawn(process.execPath, [launcher, 'start', '--data', data, '--port', String(port)], {
+          stdio: 'ignore',
+        })
         const ended = new Promise<string>((done) => child.once('exit', (code) => done(`exit ${code}`)))
         const up = until(() => ready(`http://127.0.0.1:${port}`)).then(() => 'up')
         const how = await Promise.race([ended, up])

@@ -3,7 +3,6 @@ import { randomBytes, randomUUID } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { createAccounts, type Accounts } from '../auth/accounts.ts'
 import { shippedAt } from '../db/catalogue.ts'
 import { endProcess, freePort, startMariaDb, writeWhole, type DbAddress } from '../db/mariadb.ts'
@@ -13,6 +12,7 @@ import { jobInfo, readJournalFile, type JournalFileResult, type Right } from '#c
 import { createJobs, type Jobs } from '../jobs/jobs.ts'
 import { JudgingPool } from '../workers/pool.ts'
 import { REFERENCE } from '../../../demo/draft.ts'
+import { programFile, root } from '../program.mjs'
 import { buildName, shippedEntries } from '../server.ts'
 import { beforeName, makeBackup } from '../service/backups.ts'
 import { Keeper, type Part } from './keep.ts'
@@ -53,8 +53,7 @@ export interface ProductOptions {
   readonly tell?: (what: string) => void
 }
 
-const demoJobs = fileURLToPath(new URL('../../../demo/jobs', import.meta.url))
-const main = fileURLToPath(new URL('../main.ts', import.meta.url))
+const demoJobs = join(root, 'demo/jobs')
 
 /** Folder of the database below the data folder. */
 export function databaseFolder(data: string): string {
@@ -299,8 +298,7 @@ const END_MS = 15_000
 
 function startProcess(env: Readonly<Record<string, string>>): Promise<ServerPart> {
   return new Promise((done, fail) => {
-    const child = fork(main, {
-      execArgv: ['--import', 'tsx'],
+    const child = fork(programFile('server'), {
       env: { ...process.env, ...env },
       stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
       // Its own group: Ctrl-C reaches the launcher only, which ends the server first and the database after it.

@@ -1,3 +1,4 @@
+import './lower.ts'
 import { parentPort } from 'node:worker_threads'
 import { readKept, type KeptEntry, type WrittenEntry } from '#core'
 import type { JobText } from '../db/jobs.ts'

@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads'
 import type { WrittenEntry } from '#core'
 import type { JobText } from '../db/jobs.ts'
+import { programFile } from '../program.mjs'
 import type { JudgingAnswers, JudgingTask } from './judging-tasks.ts'
 import type { FromWorker, ToWorker } from './judging-worker.ts'
 
@@ -43,7 +44,7 @@ export class JudgingPool {
 
   #started(): Worker {
     if (this.#worker) return this.#worker
-    const worker = new Worker(new URL('./judging.mjs', import.meta.url))
+    const worker = new Worker(programFile('judging'))
     worker.on('message', (message: FromWorker) => this.#hear(worker, message))
     worker.on('error', (error) => this.#lost(worker, error))
     worker.on('exit', () => this.#lost(worker, new Error('The judging worker ended.')))

@@ -1,0 +1,30 @@
+import { readFileSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { expect, it } from 'vitest'
+import { programFile, root } from './program.mjs'
+
+const made = (): number => statSync(programFile('judging')).mtimeMs
+
+it('puts a program together once, and anew when a source is newer or gone', () => {
+  const file = programFile('judging')
+  const began = made()
+  expect(made()).toBe(began)
+  const listed = `${file}.json`
+  const sources = JSON.parse(readFileSync(listed, 'utf8')) as string[]
+  expect(sources).toContain('server/src/workers/judging-worker.ts')
+  expect(sources).toContain('core/src/findings/judge.ts')
+  expect(sources.every((source) => !source.startsWith('node_modules'))).toBe(true)
+
+  writeFileSync(listed, JSON.stringify([...sources, 'core/src/gone.ts']))
+  expect(made()).toBeGreaterThan(began)
+  expect(JSON.parse(readFileSync(listed, 'utf8'))).toEqual(sources)
+
+  const newest = Math.max(...sources.map((source) => statSync(join(root, source)).mtimeMs))
+  // Changed in the moment in which it was put together: that may have come too late.
+  utimesSync(file, newest / 1000, newest / 1000)
+  expect(made()).toBeGreaterThan(newest)
+})
+
+it('finds the project from wherever it lies', () => {
+  expect(statSync(join(root, 'kapelle')).isFile()).toBe(true)
+})
