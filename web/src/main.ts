@@ -7,6 +7,7 @@ import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 import App from './app/App.vue'
+import { stillDefaults } from './app/motion.ts'
 import { createAppRouter } from './app/router.ts'
 import { dark, light } from './app/theme.ts'
 
@@ -22,6 +23,7 @@ const vuetify = createVuetify({
     VCheckbox: { density: 'compact', hideDetails: 'auto', color: 'primary' },
     VSwitch: { density: 'compact', hideDetails: 'auto', color: 'primary' },
     VBtn: { rounded: 'md' },
+    ...stillDefaults(),
   },
 })
 
