@@ -18,7 +18,11 @@ export default defineConfig({
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },
     actionTimeout: 45_000,
-    trace: 'retain-on-failure',
+    // What moves is drawn a dozen times, and waited for, at each choice.
+    contextOptions: { reducedMotion: 'reduce' },
+    // A trace copies the whole page before and after each act, a quarter of all work: only where somebody looks for something.
+    trace: process.env.KAPELLE_TRACE === '1' ? 'retain-on-failure' : 'off',
+    screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -14,6 +14,9 @@ Stilt motion;1;Loft;;;4.0E+12;B3
 Quartet C fob;1;;;;ABCDQ7RT2MXKZZ;C1
 `
 
+// As most people have it: with everything that moves.
+test.use({ contextOptions: { reducedMotion: 'no-preference' } })
+
 test('one job from an equipment list to a handed-over system', async ({ page }) => {
   await signIn(page, 'idris')
   await accessible(page)
