@@ -120,6 +120,7 @@ function take(hit: Hit | undefined): void {
           @keydown.down.prevent="move(1)"
           @keydown.up.prevent="move(-1)"
           @keydown.enter.prevent="take(hits[at])"
+          @keydown.esc.prevent.stop="open = false"
         />
       </label>
       <ul id="search-hits" ref="list" role="listbox" aria-label="Found" class="hits">

@@ -63,6 +63,14 @@ describe('the search', () => {
     expect(hits()).toEqual(['Harbour Loft Quay 3job'])
   })
 
+  it('closes by Escape as soon as it stands there', async () => {
+    await show()
+    // Not a moment later: whoever is asked here is the field itself.
+    const before = opened
+    field()?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }))
+    expect([before, opened]).toEqual([true, false])
+  })
+
   it('goes by keyboard to what is chosen, and has it first the next time', async () => {
     await show()
     await type('zone 07')
