@@ -134,7 +134,7 @@ test('one search on every page, by keyboard', async ({ page }) => {
   await expect(search).toBeFocused()
   await page.keyboard.type('number everything')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('dialog')).toContainText('Numbering')
+  await expect(page.getByRole('dialog').filter({ hasText: 'Numbering' })).toBeVisible()
   await page.keyboard.press('Escape')
 
   // What was used lately comes first; ? lists the keys, outside a job as well.
