@@ -146,7 +146,7 @@ test('one search on every page, by keyboard', async ({ page }) => {
   // While it still closes, a key is typed into it.
   await expect(search).toBeHidden()
   await page.keyboard.press('?')
-  await expect(page.getByRole('dialog')).toContainText('Search everything')
+  await expect(page.getByRole('dialog').filter({ hasText: 'Search everything' })).toBeVisible()
 })
 
 test('on paper each view says whose it is, cuts nothing off and has nothing to press', async ({ page }) => {
