@@ -85,6 +85,13 @@ export function tonightOf(job: JobAndCatalogue, rules: HouseRules): Tonight {
       lifeSafety: isOfFireOrGas(zone, type),
     }
   })
+  const alone = verifiedAlone(zones, new Set(told.flatMap(({ zone, why }) => (why === '' ? [zone] : []))), {
+    typeOf,
+    groups: panel?.couplings?.fireGroups,
+  })
+  for (const [index, one] of told.entries())
+    if (alone.has(one.zone))
+      told[index] = { ...one, why: 'no second detector of its group is there to agree' }
   const there = told.filter(({ why }) => why === '')
   const live = new Set(there.map(({ zone }) => zone))
   const house = houseOf(doc, systemOf(doc, catalogue), rules.figures)
@@ -109,6 +116,28 @@ export function tonightOf(job: JobAndCatalogue, rules: HouseRules): Tonight {
         return { state, words: `${stateRules[state.kind].name}${about === '' ? '' : `: ${about}`}` }
       }),
   }
+}
+
+interface Verified {
+  readonly typeOf: (zone: Zone) => ResponseType | undefined
+  /** How many groups the panel has; undefined where the same detector must see smoke again. */
+  readonly groups: number | undefined
+}
+
+/** Of zones that protect, those that wait for a second detector which does not: they would never alarm. */
+function verifiedAlone(
+  zones: readonly Zone[],
+  live: ReadonlySet<string>,
+  { typeOf, groups }: Verified,
+): ReadonlySet<string> {
+  if (groups === undefined) return new Set()
+  const verified = zones.filter((zone) => live.has(zone.id) && typeOf(zone)?.fire === 'verified')
+  const alone = verified.filter(
+    ({ device, fireGroup }) =>
+      fireGroup === null ||
+      !verified.some((other) => other.device !== device && other.fireGroup === fireGroup),
+  )
+  return new Set(alone.map(({ id }) => id))
 }
 
 function isOfFireOrGas({ event }: Zone, type: ResponseType | undefined): boolean {

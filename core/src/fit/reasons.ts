@@ -77,6 +77,7 @@ export type Lack =
 export type ChainFacts =
   | { readonly is: 'gone' }
   | { readonly is: 'no-repeater'; readonly repeater: string }
+  | { readonly is: 'absent'; readonly repeater: string; readonly why: 'deferred' | 'replaced' }
   | {
       readonly is: 'other-family'
       readonly repeater: string

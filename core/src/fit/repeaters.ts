@@ -1,3 +1,4 @@
+import { isInService } from '../job/in-service.ts'
 import type { Device } from '../job/records.ts'
 import type { System } from '../system/system.ts'
 import type { ChainFacts } from './reasons.ts'
@@ -16,6 +17,8 @@ export function repeaterTrouble(system: System, device: Device): ChainFacts | nu
   if (through.model.class !== 'repeater') return { is: 'no-repeater', repeater }
   if (through.model.family !== mine.model.family)
     return { is: 'other-family', repeater, relays: family, family: mine.family?.name ?? null }
+  if (!isInService(through.device) && isInService(device))
+    return { is: 'absent', repeater, why: through.device.deferred === null ? 'replaced' : 'deferred' }
   const next = system.byId.get(through.device.via ?? '')
   if (!next || through.family?.repeaters?.chain) return null
   return { is: 'in-series', repeater, behind: placed(next), family }

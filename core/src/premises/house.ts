@@ -2,6 +2,7 @@ import type { System } from '../system/system.ts'
 import type { Figures } from '../house-rules/house-rules.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
 import { Keeper } from '../units/keep.ts'
+import { isInService } from '../job/in-service.ts'
 import { servedAreas } from './served-areas.ts'
 import type { Device, JobInfo, Opening, Room, Way } from '../job/records.ts'
 
@@ -68,7 +69,9 @@ const keeper = new Keeper<House>()
 /** The house of a job; as long as its records and keypads are the same objects it is the same answer object. */
 export function houseOf(doc: JobDocument, system: System, figures: Figures): House {
   const rooms = recordsOf(doc, 'room')
-  const keypads = system.devices.filter(({ model }) => model.class === 'keypad').map(({ device }) => device)
+  const keypads = system.devices
+    .filter(({ model, device }) => model.class === 'keypad' && isInService(device))
+    .map(({ device }) => device)
   const from = [
     figures,
     system.info.slowest,
@@ -90,7 +93,9 @@ function buildHouse(doc: JobDocument, system: System, figures: Figures): House {
   const openings = recordsOf(doc, 'opening')
   const byName = new Map(rooms.map((room) => [roomKey(room.name), room]))
   const room = (name: string): Room | null => byName.get(roomKey(name)) ?? null
-  const keypads = system.devices.filter(({ model }) => model.class === 'keypad')
+  const keypads = system.devices.filter(
+    ({ model, device }) => model.class === 'keypad' && isInService(device),
+  )
   const placed = keypads.flatMap(({ device, model }) => {
     const at = room(device.room)
     return at ? [{ device, name: model.name, room: at, areas: servedAreas(doc, system.panel, device) }] : []

@@ -5,11 +5,19 @@ import type { Device, Opening, Room, Sight, Use } from '../job/records.ts'
 import { entryWays, type EntryWay } from './entry-ways.ts'
 import { Keeper } from '../units/keep.ts'
 import { houseOf, openingName, roomKey, type House } from './house.ts'
+import { innerDoorsBetween, isPassed } from './passing.ts'
 
 /** Names in it are as said of the house; a leaf is named with its room. */
 export type PlaceFact =
   /** It is in the room of the leaf and taken to see it, where nobody said; else it is said to. */
   | { readonly is: 'sees-leaf'; readonly leaf: string; readonly assumed: boolean }
+  /** It sees that leaf, and the way from a farther door leads past it, on a panel where the shorter of two delays may win. */
+  | {
+      readonly is: 'leaf-passed'
+      readonly leaf: string
+      readonly from: string
+      readonly assumed: boolean
+    }
   | { readonly is: 'sees-way'; readonly from: string; readonly keypad: string }
   | { readonly is: 'off-way' }
   | { readonly is: 'way-through'; readonly opening: string; readonly from: string }
@@ -28,6 +36,8 @@ export type NeededFact =
   | { readonly needs: 'door' }
   | { readonly needs: 'keypad' }
   | { readonly needs: 'sees-leaf'; readonly leaf: string }
+  /** Whether an inner door stands open while the system is set: glass and a closed door hide the leaf behind them. */
+  | { readonly needs: 'inner-door'; readonly door: string; readonly leaf: string }
 
 /** A fact that a judgement would need, and where it is entered. */
 interface MissingFact {
@@ -74,9 +84,9 @@ export function placesOf(
   const from = [...system.devices.flatMap(({ device, model }) => [device, model]), ...sights]
   return keeper.get(house, from, () => {
     const ways = entryWays(house, system, rules.figures).filter((way) => way.nearest)
-    return new Map(
-      system.devices.map((item) => [item.device.id, placeOf(item, { house, ways, sights })] as const),
-    )
+    const shorterMayWin = system.panel !== null && system.panel.couplings?.shorterEntryWins !== false
+    const around = { house, ways, sights, shorterMayWin }
+    return new Map(system.devices.map((item) => [item.device.id, placeOf(item, around)] as const))
   })
 }
 
@@ -84,14 +94,16 @@ interface Around {
   readonly house: House
   readonly ways: readonly EntryWay[]
   readonly sights: readonly Sight[]
+  /** Whether the shorter of two delays may win: the panel's entry says so, or says nothing. */
+  readonly shorterMayWin: boolean
 }
 
-function placeOf(item: System['devices'][number], { house, ways, sights }: Around): DevicePlace {
+function placeOf(item: System['devices'][number], around: Around): DevicePlace {
+  const { house } = around
   const { device } = item
   const room = house.room(device.room)
   const opening = openingOf({ device, deviceClass: item.model.class }, room, house)
-  const derived =
-    house.rooms.length === 0 ? nothing : derive(item, { house, ways, sights }, { room, opening })
+  const derived = house.rooms.length === 0 ? nothing : derive(item, around, { room, opening })
   return {
     use: device.use === 'none' ? (derived.use ?? 'none') : device.use,
     derived: derived.use,
@@ -141,9 +153,10 @@ interface Spot {
 
 function derive(
   { device, model }: System['devices'][number],
-  { house, ways, sights }: Around,
+  around: Around,
   { room, opening }: Spot,
 ): Derived {
+  const { house, ways, sights } = around
   if (model.class !== 'contact' && model.class !== 'motion') return nothing
   if (!room)
     return device.room === ''
@@ -155,42 +168,80 @@ function derive(
   const mine = sights.filter((sight) => sight.device === device.id)
   const assumed = mine.length === 0
   // Nothing said: it may well see the leaf of a door in its own room, and then it trips before the contact.
-  const leaves = house.doors.filter((door) =>
+  const said = house.doors.filter((door) =>
     assumed ? door.room === room.id : mine.some((sight) => sight.opening === door.id),
   )
-  if (leaves.length > 0) return leafUse(leaves, { house, ways }, { assumed, deviceId: device.id })
-  if (house.keypads.length === 0) return lacks({ needs: 'keypad' }, 'premises')
   const seen = new Set([room.id, ...mine.flatMap((sight) => sight.room ?? [])])
-  const way = ways.find((item) => item.walk.rooms.some((step) => seen.has(step.id)))
-  return way
-    ? told('on-way', { is: 'sees-way', from: way.name, keypad: last(way) }, way)
-    : told('off-way', { is: 'off-way' })
+  const hidden = said.flatMap((door) => {
+    const [inner] = seen.has(door.room) ? [] : innerDoorsBetween(house, room.id, door.room)
+    return inner ? [{ door, inner }] : []
+  })
+  const leaves = said.filter((leaf) => hidden.every(({ door }) => door !== leaf))
+  const behind = hidden.map(({ door, inner }) => ({
+    fact: {
+      ...{ needs: 'inner-door' as const, leaf: openingName(door, house) },
+      door: openingName(inner, house),
+    },
+    at: device.id,
+  }))
+  const watched = { assumed, deviceId: device.id, room, seen }
+  if (leaves.length > 0) return and(leafUse(leaves, around, watched), behind)
+  if (house.keypads.length === 0) return and(lacks({ needs: 'keypad' }, 'premises'), behind)
+  const way = passing(ways, seen)
+  return and(
+    way
+      ? told('on-way', { is: 'sees-way', from: way.name, keypad: last(way) }, way)
+      : told('off-way', { is: 'off-way' }),
+    behind,
+  )
+}
+
+function passing(ways: readonly EntryWay[], seen: ReadonlySet<string>): EntryWay | undefined {
+  return ways.find((item) => item.walk.rooms.some((step) => seen.has(step.id)))
+}
+
+function and(derived: Derived, missing: Derived['missing']): Derived {
+  return missing.length === 0 ? derived : { ...derived, missing: [...derived.missing, ...missing] }
 }
 
 interface Watched {
   readonly assumed: boolean
   readonly deviceId: string
+  readonly room: Room
+  /** Rooms that it sees, its own among them. */
+  readonly seen: ReadonlySet<string>
 }
 
-/** Of several leaves that it sees, the longest delay counts. */
+/**
+ * Of several leaves that it sees, the longest delay counts; and where the shorter of two delays may win, so does that of a farther
+ * door of the same area whose way leads past it: else it would cut that door's delay short.
+ */
 function leafUse(
   leaves: readonly Opening[],
-  { house, ways }: Pick<Around, 'house' | 'ways'>,
-  { assumed, deviceId }: Watched,
+  { house, ways, shorterMayWin }: Around,
+  { assumed, deviceId, room, seen }: Watched,
 ): Derived {
   const far = leaves.find((door) => ways.some((way) => way.door.id === door.id && way.delay === 2))
   const door = far ?? leaves[0]
   const way = ways.find((item) => item.door.id === door?.id) ?? null
   const leaf = door ? openingName(door, house) : ''
-  const why = { is: 'sees-leaf', leaf, assumed } as const
   const missing = assumed ? [{ fact: { needs: 'sees-leaf', leaf } as const, at: deviceId }] : []
+  const longer = ways.filter(
+    (item) => item.delay === 2 && house.areaOf(item.door.room) === house.areaOf(room.id),
+  )
+  const farther = shorterMayWin && !far ? passing(longer, seen) : undefined
+  if (farther) {
+    const passed = { is: 'leaf-passed', leaf, from: farther.name, assumed } as const
+    return { use: 'entry-far', why: passed, way: farther, missing }
+  }
+  const why = { is: 'sees-leaf', leaf, assumed } as const
   return { use: far ? 'entry-far' : 'sees-entry', why, way, missing }
 }
 
 function contactUse(opening: Opening, house: House, ways: readonly EntryWay[]): Derived {
   const name = openingName(opening, house)
   if (opening.to !== null) {
-    const passed = ways.find((way) => passes(way, opening))
+    const passed = ways.find((way) => isPassed(way, opening))
     if (house.keypads.length === 0) return lacks({ needs: 'keypad' }, 'premises')
     return passed
       ? told('inner-way', { is: 'way-through', opening: name, from: passed.name }, passed)
@@ -203,17 +254,6 @@ function contactUse(opening: Opening, house: House, ways: readonly EntryWay[]): 
   return way?.delay === 2
     ? told('entry-far', { is: 'far', opening: name, seconds: way.seconds }, way)
     : told('entry', { is: 'used', opening: name }, way)
-}
-
-function passes(way: EntryWay, opening: Opening): boolean {
-  return way.walk.rooms.some((room, index) => {
-    const next = way.walk.rooms[index + 1]
-    return (
-      next !== undefined &&
-      ((room.id === opening.room && next.id === opening.to) ||
-        (room.id === opening.to && next.id === opening.room))
-    )
-  })
 }
 
 function last(way: EntryWay): string {

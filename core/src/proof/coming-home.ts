@@ -1,5 +1,6 @@
 import { defaultHouseRules, type Figures } from '../house-rules/house-rules.ts'
 import { recordOf } from '../job/document.ts'
+import { isInService } from '../job/in-service.ts'
 import type { TestResult, Zone } from '../job/records.ts'
 import { houseOf, paceOf, type Walk } from '../premises/house.ts'
 import { servedAreas } from '../premises/served-areas.ts'
@@ -56,7 +57,7 @@ export function placesToUnset(job: JobAndCatalogue, zoneId: string): readonly Un
   const { doc, catalogue } = job
   const system = systemOf(doc, catalogue)
   const zone = recordOf(doc, 'zone', zoneId)
-  const there = system.devices.filter(({ device }) => device.deferred === null)
+  const there = system.devices.filter(({ device }) => isInService(device))
   const keypads = there
     .filter(({ device, model }) => model.class === 'keypad' && serves(job, zone, device.id))
     .map(({ device, model }) => ({

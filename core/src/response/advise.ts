@@ -294,7 +294,7 @@ function motionNeed({ use, region, schools }: Place): Asked {
         ? burglary(['follow', 'ignore'], 'House rule: a motion that sees the leaf of a far door follows.')
         : burglary(
             ['entry-2', 'ignore'],
-            'It sees the leaf of the far entry door: it takes that door’s delay.',
+            'It sees the leaf of an entry door and takes the delay of the far one: that door’s, or one on whose way it lies.',
           )
     case 'on-way-night':
       return burglary(

@@ -1,11 +1,16 @@
 import { recordOf, recordsOf, type JobDocument } from '../../job/document.ts'
 import { changeOps, setOp } from '../../job/edit.ts'
-import type { Area } from '../../job/records.ts'
+import { isEntry } from '../../act/behaviour.ts'
+import type { Area, Zone } from '../../job/records.ts'
 import { entryWays, type EntryWay } from '../../premises/entry-ways.ts'
 import { servedAreas, serveOps } from '../../premises/served-areas.ts'
 import type { Context, ZoneView } from '../context.ts'
 import { setsOf } from '../../response/letters.ts'
 import type { Found, FoundFix, RulesOf } from '../finding.ts'
+import { devicesInService, isProtecting } from '../partners.ts'
+import { everybodyHasFob } from '../people.ts'
+import { placedOf } from '../placed.ts'
+import { passedAfter } from '../../premises/passing.ts'
 
 /** What the rules on areas find; areas by their names. */
 export interface AreaFacts {
@@ -24,6 +29,8 @@ export interface AreaFacts {
     readonly zone: string
     readonly passed: string
     readonly area: string
+    /** Whether it starts the other area's own delay, which these people cannot end; else it alarms at once. */
+    readonly starts: boolean
   }
   /** Zones that a full or part set leaves out though their place needs them watched then. */
   readonly 'left-out-of-set': {
@@ -92,7 +99,7 @@ export const areaRules: RulesOf<AreaFacts> = {
     stage: 'kit',
     key: [],
     find: (c) => {
-      const guarded = c.zones.some(({ type }) => type?.kind === 'burglary')
+      const guarded = c.zones.some((view) => view.type?.kind === 'burglary' && isProtecting(c, view))
       if (!guarded || padsOf(c).length > 0 || c.info.keySwitch !== 'none') return []
       return [{ subject: 'job:main', field: null, facts: { panel: c.panel?.name ?? '' }, fix: null }]
     },
@@ -118,19 +125,20 @@ export const areaRules: RulesOf<AreaFacts> = {
   'area-passed': {
     severity: 'risks',
     stage: 'zones',
-    key: ['way', 'zone', 'passed'],
+    key: ['way', 'zone', 'passed', 'starts'],
     find: (c) => {
       if (!c.panel?.couplings?.keypadAreas) return []
       return entryWays(c.house, c.system, c.rules.figures)
         .filter((way) => way.nearest)
         .flatMap((way) => {
           const mine = c.house.areaOf(way.door.room)
-          const [view] = roomsOfOthers(c, way, mine).flatMap((room) => guardsIn(c, room, mine))
+          const [view] = guardsOn(c, way, mine)
           if (!view) return []
           const facts = {
             ...{ way: way.name, zone: view.number },
             passed: areaName(c.doc, view.zone.area),
             area: areaName(c.doc, mine),
+            starts: startsDelay(view),
           }
           return [{ subject: way.door.id, field: 'room', facts, fix: null }]
         })
@@ -204,8 +212,8 @@ function usualPart(c: Context, full: Area): Area | undefined {
 /** Lets the first keypad set an area as well; a fob only where it has areas of its own. */
 function letServe(c: Context, area: Area): FoundFix | null {
   const pad =
-    c.system.devices.find(({ model }) => model.class === 'keypad') ??
-    c.system.devices.find(({ model }) => model.slot === 'fob' && c.panel?.slots.fobs.by === 'slots')
+    devicesInService(c).find(({ model }) => model.class === 'keypad') ??
+    devicesInService(c).find(({ model }) => model.slot === 'fob' && c.panel?.slots.fobs.by === 'slots')
   if (!pad) return null
   const { device, model } = pad
   const now = servedAreas(c.doc, c.panel, device) ?? []
@@ -216,25 +224,46 @@ function letServe(c: Context, area: Area): FoundFix | null {
   }
 }
 
-/** Rooms on a way in that belong to another area than the door's. */
-function roomsOfOthers(c: Context, way: EntryWay, mine: string | null): string[] {
-  return way.walk.rooms.filter((room) => c.house.areaOf(room.id) !== mine).map((room) => room.id)
+/**
+ * Zones of other areas that people trip on a way in, by where they are on it: they alarm there while no entry delay of their own
+ * runs, or start one that the keypad at the end of the way does not end.
+ */
+function guardsOn(c: Context, way: EntryWay, mine: string | null): readonly ZoneView[] {
+  const pad = servedAreas(c.doc, c.panel, way.keypad)
+  const isEnded = ({ zone }: ZoneView) =>
+    pad === null || [zone.area, zone.area2].every((id) => id === null || pad.has(id))
+  const passed = c.zones.flatMap((view) => {
+    const { zone, type, trips } = view
+    if (zone.area === mine || zone.area2 === mine || type?.kind !== 'burglary') return []
+    if (!isProtecting(c, view) || unsetAtTheDoor(c, zone)) return []
+    const alarms = trips?.away === 'instant' || trips?.away === 'follow'
+    if (!alarms && (!startsDelay(view) || isEnded(view))) return []
+    const placed = placedOf(c, view)
+    const after = placed && passedAfter(c.house, way, placed)
+    return after === null ? [] : [{ view, after }]
+  })
+  return passed.sort((a, b) => a.after - b.after).map(({ view }) => view)
 }
 
-/** Zones of a room that are in other areas, and alarm there while no entry delay of their own runs. */
-function guardsIn(c: Context, room: string, mine: string | null): readonly ZoneView[] {
-  return c.zones.filter(
-    ({ zone, place, type, trips }) =>
-      place?.room?.id === room &&
-      zone.area !== mine &&
-      zone.area2 !== mine &&
-      type?.kind === 'burglary' &&
-      (trips?.away === 'instant' || trips?.away === 'follow'),
-  )
+function startsDelay({ trips }: ZoneView): boolean {
+  return trips !== null && isEntry(trips.away)
+}
+
+/** Whether everybody carries a fob that unsets the areas of a zone before they walk in. */
+function unsetAtTheDoor(c: Context, { area, area2 }: Zone): boolean {
+  if (!everybodyHasFob(c)) return false
+  return devicesInService(c)
+    .filter(({ device, model }) => model.slot === 'fob' && model.disarms && device.user !== null)
+    .every(({ device }) => {
+      const served = servedAreas(c.doc, c.panel, device)
+      return served === null || [area, area2].every((id) => id === null || served.has(id))
+    })
 }
 
 function zonesIn(c: Context, area: Area): readonly ZoneView[] {
-  return c.zones.filter((view) => view.zone.area === area.id || view.zone.area2 === area.id)
+  return c.zones.filter(
+    (view) => (view.zone.area === area.id || view.zone.area2 === area.id) && isProtecting(c, view),
+  )
 }
 
 function areaName(doc: JobDocument, id: string | null): string {
@@ -243,7 +272,7 @@ function areaName(doc: JobDocument, id: string | null): string {
 
 /** What sets and unsets: keypads, and fobs that can do both. */
 function padsOf(c: Context): Context['system']['devices'] {
-  return c.system.devices.filter(
+  return devicesInService(c).filter(
     ({ model }) => model.class === 'keypad' || (model.slot === 'fob' && model.disarms),
   )
 }

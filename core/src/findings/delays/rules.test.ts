@@ -3,6 +3,22 @@ import { cleanHouse, cleanMorrow, cleanTarn, SmallJob } from '../../testing/smal
 import { describeRules, type RuleCase } from '../testing/rule-case.ts'
 import { delayRules } from './rules.ts'
 
+/** A garage 20 m from the keypad in the hall, with a motion in the passage between them. */
+const passageHouse = () =>
+  SmallJob.morrow({ entry1: 20, entry2: 35 })
+    .room('hall', { kind: 'hall' })
+    .room('passage')
+    .room('garage', { kind: 'garage' })
+    .way('garage', 'passage', 2)
+    .way('passage', 'hall', 18)
+    .opening('garage door', 'garage')
+    .opening('front door', 'hall')
+    .add('far', 'latchet', { room: 'garage', position: 'garage door' })
+    .add('front', 'latchet', { room: 'hall', position: 'front door' })
+    .add('pad', 'keyplate-w', { room: 'hall' })
+    .add('eye', 'prowl-pet', { room: 'passage' })
+    .number()
+
 const cases: readonly RuleCase[] = [
   {
     rule: 'delay-unstorable',
@@ -42,6 +58,14 @@ const cases: readonly RuleCase[] = [
     spoil: (j) => j.set('job:main', { entry1: null }),
     says: 'No entry delay 1 is set, and zone 01 starts it: the panel’s own time holds, whatever it is.',
     fix: 'Set the entry delay 1 to 30 s',
+  },
+  {
+    rule: 'delay-cut',
+    clean: passageHouse,
+    // 20 m at 1.2 m/s, 8 s to key and 5 s to spare: 30 s. Tripped after 2 m, in the second second, 20 s more are left.
+    spoil: (j) => j.set(j.zone('eye').id, { response: 'delay-away' }),
+    says: 'Zone 09 starts the shorter entry delay in away on the way from the garage door: that leaves 22 s of 35 s, and the way to the keypad in the hall takes 30 s. Morrow 60 goes by the shorter of two running delays.',
+    fix: 'Use “Passage, away only”',
   },
   {
     rule: 'exit-too-short',

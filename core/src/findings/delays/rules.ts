@@ -14,6 +14,7 @@ import {
 } from '../../response/delays.ts'
 import { entryPlusAbort, presets, type Limit } from '../../response/presets.ts'
 import type { Context, ZoneView } from '../context.ts'
+import { cutDelays, type CutDelay } from './cut.ts'
 import { everybodyHasFob } from '../people.ts'
 import type { Found, FoundFix, RulesOf } from '../finding.ts'
 
@@ -46,6 +47,7 @@ export interface DelayFacts {
   readonly 'entry-too-short': ShortDelay
   readonly 'exit-too-short': ShortDelay
   /** A delay that zones start, or that leaving needs, and that the job leaves open. */
+  readonly 'delay-cut': CutDelay
   readonly 'delay-unset': { readonly delay: DelayKey; readonly zones: readonly string[] }
   readonly 'siren-time': {
     readonly wanted: number
@@ -149,6 +151,12 @@ export const delayRules: RulesOf<DelayFacts> = {
           },
         ]
       }),
+  },
+  'delay-cut': {
+    severity: 'risks',
+    stage: 'zones',
+    key: ['zone', 'way', 'from', 'to', 'needed', 'known'],
+    find: cutDelays,
   },
   'exit-too-short': {
     severity: 'risks',

@@ -66,7 +66,7 @@ const cases: readonly RuleCase[] = [
     clean: () => verified(verified(ostler(), 'attic', 1), 'study', 1),
     spoil: (j) => verified(j, 'study', 2),
     says: 'Zone 04 needs a second detector to agree but is alone in group 2: it would never alarm.',
-    fix: null,
+    fix: 'Use “Fire”',
   },
   {
     rule: 'compartment-unknown',

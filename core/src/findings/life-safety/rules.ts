@@ -2,6 +2,7 @@ import type { DeviceModel } from '../../catalogue/schema.ts'
 import { setOp } from '../../job/edit.ts'
 import { isLifeSafety } from '../../response/advise.ts'
 import type { Context, ZoneView } from '../context.ts'
+import { absenceFor, isProtecting, type Absence } from '../partners.ts'
 import type { FoundFix, RulesOf } from '../finding.ts'
 import { wrongKind, type WrongKind } from '../response/wrong-kind.ts'
 
@@ -24,12 +25,14 @@ export interface LifeSafetyFacts {
   readonly 'verified-alone': {
     readonly zone: string
     readonly group: number | null
-    readonly why: 'no-group' | 'beyond' | 'compartment' | 'alone'
+    readonly why: 'no-group' | 'beyond' | 'compartment' | 'alone' | 'absent'
     readonly panel: string
     readonly groups: number
     readonly compartment: string
     /** Whether another of its group stands elsewhere. */
     readonly mates: boolean
+    /** Others of its group that it may not rely on, and why. */
+    readonly absent: readonly { readonly zone: string; readonly why: Absence }[]
   }
   readonly 'compartment-unknown': { readonly zone: string; readonly room: string }
   readonly 'joined-events': { readonly model: string; readonly room: string }
@@ -121,25 +124,33 @@ export const lifeSafetyRules: RulesOf<LifeSafetyFacts> = {
     severity: 'stops',
     waive: 'owner',
     stage: 'zones',
-    key: ['zone', 'group', 'why', 'compartment', 'groups', 'mates'],
+    key: ['zone', 'group', 'why', 'compartment', 'groups', 'mates', 'absent'],
     find: (c) => {
+      const groups = c.panel?.couplings?.fireGroups
+      // Without groups the same detector must see smoke again: one is enough.
+      if (groups === undefined) return []
       const verified = verifiedZones(c)
       return verified.flatMap((view) => {
+        if (!isProtecting(c, view)) return []
         const group = view.zone.fireGroup
-        const groups = c.panel?.couplings?.fireGroups ?? 0
-        const mates = verified.filter(
+        const others = verified.filter(
           (other) => other.device !== view.device && group !== null && other.zone.fireGroup === group,
         )
+        const absent = others.flatMap((other) => {
+          const why = absenceFor(c, view, other)
+          return why === null ? [] : [{ zone: other.number, why }]
+        })
+        const mates = others.filter((other) => absenceFor(c, view, other) === null)
         const here = compartmentOf(view)
         const near = mates.filter((other) => here === null || compartmentOf(other) === here)
         if (group !== null && group <= groups && near.length > 0) return []
         const facts = {
-          ...{ zone: view.number, group, groups, mates: mates.length > 0 },
-          why: whyAlone(group, groups, mates.length > 0),
+          ...{ zone: view.number, group, groups, mates: mates.length > 0, absent },
+          why: whyAlone({ group, groups, mates: mates.length > 0, absent: absent.length > 0 }),
           panel: c.panel?.name ?? 'the panel',
           compartment: view.place?.room?.compartment.trim() ?? '',
         }
-        return [{ subject: view.zone.id, field: 'fireGroup', facts, fix: null }]
+        return [{ subject: view.zone.id, field: 'fireGroup', facts, fix: mates.length > 0 ? null : usePlainFire(c, view) }]
       })
     },
   },
@@ -175,14 +186,18 @@ export const lifeSafetyRules: RulesOf<LifeSafetyFacts> = {
   },
 }
 
-function whyAlone(
-  group: number | null,
-  groups: number,
-  mates: boolean,
-): LifeSafetyFacts['verified-alone']['why'] {
+interface Group {
+  readonly group: number | null
+  readonly groups: number
+  readonly mates: boolean
+  readonly absent: boolean
+}
+
+function whyAlone({ group, groups, mates, absent }: Group): LifeSafetyFacts['verified-alone']['why'] {
   if (group === null) return 'no-group'
   if (group > groups) return 'beyond'
-  return mates ? 'compartment' : 'alone'
+  if (mates) return 'compartment'
+  return absent ? 'absent' : 'alone'
 }
 
 /** Zones of fire or gas of which something holds, with their kind. */

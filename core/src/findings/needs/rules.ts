@@ -122,6 +122,8 @@ export const needRules: RulesOf<NeedFacts> = {
       // Whoever carries a fob unsets at the door: then the way to the keypad is nobody's measure.
       if (everybodyHasFob(c)) return []
       return differing(c, ['less'], (differs) => {
+        // That the shorter delay would win over a farther door's is told as that.
+        if (differs.view.place?.why?.is === 'leaf-passed') return []
         const way = differs.view.place?.way ?? null
         const seconds = started(c, differs)
         // The shorter of the two may be long enough all the same.

@@ -1,10 +1,12 @@
 import type { PanelModel } from '../../catalogue/schema.ts'
 import { isEntry } from '../../act/behaviour.ts'
 import { setOp } from '../../job/edit.ts'
+import type { Zone } from '../../job/records.ts'
 import { exitInStay } from '../../response/delays.ts'
 import { tripsOf } from '../../response/modes.ts'
 import type { Context, ZoneView } from '../context.ts'
 import type { Found, RulesOf } from '../finding.ts'
+import { absenceFor, devicesInService, isProtecting } from '../partners.ts'
 import { useAdvisedType } from './use-type.ts'
 import { wrongKind, type WrongKind } from './wrong-kind.ts'
 
@@ -105,16 +107,19 @@ export const responseRules: RulesOf<ResponseFacts> = {
     stage: 'zones',
     key: ['zone', 'modes'],
     find: (c) => {
-      const has = new Set(
-        c.zones.flatMap(({ zone, trips }) =>
-          modes.flatMap((mode) =>
-            trips && isEntry(trips[mode]) ? areasOf(zone).map((area) => `${area} ${mode}`) : [],
-          ),
-        ),
-      )
-      return c.zones.flatMap(({ trips, zone, number }) => {
+      const doors = c.zones.filter(({ trips }) => modes.some((mode) => trips && isEntry(trips[mode])))
+      return c.zones.flatMap((view) => {
+        const { trips, zone, number } = view
+        if (!isProtecting(c, view)) return []
         const alone = modes.filter(
-          (mode) => trips?.[mode] === 'follow' && !areasOf(zone).some((area) => has.has(`${area} ${mode}`)),
+          (mode) =>
+            trips?.[mode] === 'follow' &&
+            !doors.some(
+              (door) =>
+                isOfOneArea(door.zone, zone) &&
+                isEntry(door.trips?.[mode] ?? 'ignore') &&
+                absenceFor(c, view, door) === null,
+            ),
         )
         if (alone.length === 0) return []
         return [{ subject: zone.id, field: 'response', facts: { zone: number, modes: alone }, fix: null }]
@@ -185,7 +190,7 @@ export const responseRules: RulesOf<ResponseFacts> = {
     find: (c) =>
       c.zones.flatMap((view) => {
         if (view.loop?.event !== 'motion' || !view.trips || view.trips.stay === 'ignore') return []
-        const fob = c.system.devices.some(({ model }) => model.slot === 'fob' && model.disarms)
+        const fob = devicesInService(c).some(({ model }) => model.slot === 'fob' && model.disarms)
         const floor = view.place?.room?.floor
         const elsewhere = c.house.keypads.some(({ room }) => floor !== undefined && room.floor !== floor)
         const exit = exitInStay(c.doc, c.panel, view.zone.area)
@@ -229,7 +234,8 @@ function whyNoDayZone(
   return listed ? 'list' : null
 }
 
-/** A common zone belongs to both its areas. */
-function areasOf(zone: { readonly area: string | null; readonly area2: string | null }): (string | null)[] {
-  return zone.area2 === null ? [zone.area] : [zone.area, zone.area2]
+/** Whether two zones share an area; a common zone belongs to both its areas. */
+function isOfOneArea(a: Zone, b: Zone): boolean {
+  const of = ({ area, area2 }: Zone) => (area2 === null ? [area] : [area, area2])
+  return of(a).some((area) => of(b).includes(area))
 }

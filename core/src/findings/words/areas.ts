@@ -35,8 +35,10 @@ export const areaWords: WordsOf<AreaFacts> = {
   'area-passed': {
     title: 'way in that passes another area',
     source: 'Follow counts only an entry delay of its own area: the other area alarms on who walks through',
-    says: ({ way, zone, passed, area }) =>
-      `From ${way} to its keypad people pass zone ${zone} of ${passed}: while that is set, it alarms on them, for ${area}’s entry delay does not count there.`,
+    says: ({ way, zone, passed, area, starts }) =>
+      starts
+        ? `From ${way} to its keypad people pass zone ${zone} of ${passed}: while that is set, they start its entry delay, and their keypad does not unset ${passed}, so it alarms on them.`
+        : `From ${way} to its keypad people pass zone ${zone} of ${passed}: while that is set, it alarms on them, for ${area}’s entry delay does not count there.`,
   },
   'left-out-of-set': {
     title: 'left out of a set',

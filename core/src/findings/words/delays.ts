@@ -3,7 +3,7 @@ import { delayNames } from '../../response/delays.ts'
 import { formatSeconds } from '../../units/seconds.ts'
 import type { DelayFacts } from '../delays/rules.ts'
 import type { WordsOf } from '../finding.ts'
-import { upperFirst } from '../../units/words.ts'
+import { lowerFirst, upperFirst } from '../../units/words.ts'
 
 /** How the rules on delays read. */
 export const delayWords: WordsOf<DelayFacts> = {
@@ -26,6 +26,13 @@ export const delayWords: WordsOf<DelayFacts> = {
     source: 'ANSI/SIA CP-01: entry delay and abort window together at most 60 s',
     says: ({ area, delay, entry, abort, most }) =>
       `${of(area)}${upperFirst(delayNames[delay])} ${formatSeconds(entry)} and ${delayNames.abort} ${formatSeconds(abort)} make ${formatSeconds(entry + abort)}; together at most ${formatSeconds(most)}.`,
+  },
+  'delay-cut': {
+    title: 'entry delay cut short on the way',
+    source:
+      'A second entry delay never lengthens the one that runs; whether a shorter one shortens it is panel data',
+    says: ({ zone, way, keypad, modes, from, to, needed, panel, known }) =>
+      `Zone ${zone} starts the shorter entry delay in ${modes.join(' and ')} on the way from the ${lowerFirst(way)}: ${known ? 'that leaves' : 'that may leave'} ${formatSeconds(to)} of ${formatSeconds(from)}, and the way to the keypad in the ${lowerFirst(keypad)} takes ${formatSeconds(needed)}. ${known ? `${panel} goes by the shorter of two running delays.` : `Whether ${panel} goes by the shorter of two running delays, its catalogue entry does not say.`}`,
   },
   'entry-too-short': {
     title: 'entry delay shorter than the way to the keypad',

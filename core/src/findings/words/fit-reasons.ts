@@ -52,6 +52,8 @@ const words: { readonly [K in FitCode]: (facts: ReasonFacts[K]) => string } = {
   chain: (facts) => {
     if (facts.is === 'gone') return 'The repeater it is reached through is not in the kit.'
     if (facts.is === 'no-repeater') return `${facts.repeater} is no repeater: it relays nothing.`
+    if (facts.is === 'absent')
+      return `${facts.repeater} ${facts.why === 'deferred' ? 'has no place yet' : 'is to be replaced'}: nothing is reached through it.`
     if (facts.is === 'other-family')
       return `${facts.repeater} relays ${facts.relays ?? 'another family'} only, not ${facts.family ?? 'a wired device'}.`
     return `It is reached only through ${facts.repeater} and, behind it, ${facts.behind}: ${facts.family ?? 'these'} repeaters do not relay each other.`

@@ -1,5 +1,6 @@
 import type { WordsOf } from '../finding.ts'
 import type { LifeSafetyFacts } from '../life-safety/rules.ts'
+import type { Absence } from '../partners.ts'
 import { here } from './plural.ts'
 import { wrongKind } from './response.ts'
 
@@ -41,18 +42,20 @@ export const lifeSafetyWords: WordsOf<LifeSafetyFacts> = {
   'verified-alone': {
     title: 'verified fire with fewer than two detectors',
     source: 'Verified fire needs two detectors in one group and one fire compartment',
-    says: ({ zone, group, why, panel, groups, compartment }) => {
+    says: ({ zone, group, why, panel, groups, compartment, absent }) => {
       const because = {
         'no-group': 'is in no group',
         beyond: `is in group ${group}, and ${panel} has ${groups}`,
         compartment: `is the only one of group ${group} in the fire compartment ${compartment}`,
         alone: `is alone in group ${group}`,
+        absent: `no other of group ${group} counts (${absent.map(absentWords).join('; ')})`,
       }
       const then = {
         'no-group': 'it would never alarm',
         beyond: 'it cannot be stored so',
         compartment: 'a fire there alarms only once it has spread',
         alone: 'it would never alarm',
+        absent: 'it would never alarm',
       }
       return `Zone ${zone} needs a second detector to agree but ${because[why]}: ${then[why]}.`
     },
@@ -69,4 +72,16 @@ export const lifeSafetyWords: WordsOf<LifeSafetyFacts> = {
     says: ({ model, room }) =>
       `${model}${here(room)} joins smoke and heat on one loop; the house rule is a zone each.`,
   },
+}
+
+const absences: Readonly<Record<Absence, string>> = {
+  removed: 'has no device',
+  deferred: 'has no place yet',
+  replaced: 'is to be replaced',
+  'not-used': 'is set to not used',
+  'not-learned': 'is not enrolled yet',
+}
+
+function absentWords({ zone, why }: { readonly zone: string; readonly why: Absence }): string {
+  return `zone ${zone} ${absences[why]}`
 }

@@ -9,6 +9,8 @@ export function placeWords(why: PlaceFact | null): string {
       return why.assumed
         ? `It is in the room of the ${within(why.leaf)} and is taken to see its leaf.`
         : `It sees the leaf of the ${within(why.leaf)}.`
+    case 'leaf-passed':
+      return `It ${why.assumed ? 'is taken to see' : 'sees'} the leaf of the ${within(why.leaf)}, and the way from the ${within(why.from)} leads past it: it takes the longer delay, since the shorter of two could win.`
     case 'sees-way':
       return `It sees the way from the ${within(why.from)} to the keypad in the ${within(why.keypad)}.`
     case 'off-way':
@@ -43,6 +45,8 @@ export function neededWords(fact: NeededFact): string {
       return 'a keypad in a described room'
     case 'sees-leaf':
       return `whether it sees the leaf of the ${within(fact.leaf)}`
+    case 'inner-door':
+      return `whether the ${within(fact.door)} stands open while the system is set (a motion sees neither through glass nor through a closed door), so that it can see the leaf of the ${within(fact.leaf)}`
   }
 }
 
