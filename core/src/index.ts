@@ -35,6 +35,7 @@ export { layHouse } from './premises/layout.ts'
 export type { Floor, Link, RoomBox } from './premises/layout.ts'
 export { placesOf } from './premises/places.ts'
 export type { DevicePlace } from './premises/places.ts'
+export { leavesFrom, sightsWith } from './premises/sights.ts'
 export { emptyDocument, jobInfo, nextOrder, recordOf, recordsOf } from './job/document.ts'
 export type { JobDocument } from './job/document.ts'
 export {

@@ -5,7 +5,8 @@ import type { Device, Opening, Room, Sight, Use } from '../job/records.ts'
 import { entryWays, type EntryWay } from './entry-ways.ts'
 import { Keeper } from '../units/keep.ts'
 import { houseOf, openingName, roomKey, type House } from './house.ts'
-import { innerDoorsBetween, isPassed } from './passing.ts'
+import { isPassed } from './passing.ts'
+import { leavesFrom } from './sights.ts'
 
 /** Names in it are as said of the house; a leaf is named with its room. */
 export type PlaceFact =
@@ -103,13 +104,13 @@ function placeOf(item: System['devices'][number], around: Around): DevicePlace {
   const { device } = item
   const room = house.room(device.room)
   const opening = openingOf({ device, deviceClass: item.model.class }, room, house)
-  const derived = house.rooms.length === 0 ? nothing : derive(item, around, { room, opening })
+  const found = house.rooms.length === 0 ? nothing : derive(item, around, { room, opening })
   return {
-    use: device.use === 'none' ? (derived.use ?? 'none') : device.use,
-    derived: derived.use,
-    why: derived.why,
-    way: derived.way,
-    missing: derived.missing,
+    use: device.use === 'none' ? (found.use ?? 'none') : device.use,
+    derived: found.use,
+    why: found.why,
+    way: found.way,
+    missing: found.missing,
     room,
     opening,
     noisy: room ? noisyKinds.has(room.kind) : noisyName.test(device.room),
@@ -168,40 +169,36 @@ function derive(
   const mine = sights.filter((sight) => sight.device === device.id)
   const assumed = mine.length === 0
   // Nothing said: it may well see the leaf of a door in its own room, and then it trips before the contact.
-  const said = house.doors.filter((door) =>
-    assumed ? door.room === room.id : mine.some((sight) => sight.opening === door.id),
+  const told = leavesFrom(house, room, mine).filter(({ door, said }) =>
+    assumed ? door.room === room.id : said,
+  )
+  const leaves = told.flatMap(({ door, behind }) => (behind ? [] : [door]))
+  const hidden = told.flatMap(({ door, behind }) =>
+    behind ? [{ fact: hiddenBy(behind, door, house), at: device.id }] : [],
   )
   const seen = new Set([room.id, ...mine.flatMap((sight) => sight.room ?? [])])
-  const hidden = said.flatMap((door) => {
-    const [inner] = seen.has(door.room) ? [] : innerDoorsBetween(house, room.id, door.room)
-    return inner ? [{ door, inner }] : []
-  })
-  const leaves = said.filter((leaf) => hidden.every(({ door }) => door !== leaf))
-  const behind = hidden.map(({ door, inner }) => ({
-    fact: {
-      ...{ needs: 'inner-door' as const, leaf: openingName(door, house) },
-      door: openingName(inner, house),
-    },
-    at: device.id,
-  }))
   const watched = { assumed, deviceId: device.id, room, seen }
-  if (leaves.length > 0) return and(leafUse(leaves, around, watched), behind)
-  if (house.keypads.length === 0) return and(lacks({ needs: 'keypad' }, 'premises'), behind)
+  if (leaves.length > 0) return and(leafUse(leaves, around, watched), hidden)
+  if (house.keypads.length === 0) return and(lacks({ needs: 'keypad' }, 'premises'), hidden)
   const way = passing(ways, seen)
   return and(
     way
-      ? told('on-way', { is: 'sees-way', from: way.name, keypad: last(way) }, way)
-      : told('off-way', { is: 'off-way' }),
-    behind,
+      ? derived('on-way', { is: 'sees-way', from: way.name, keypad: last(way) }, way)
+      : derived('off-way', { is: 'off-way' }),
+    hidden,
   )
+}
+
+function hiddenBy(inner: Opening, door: Opening, house: House): NeededFact {
+  return { needs: 'inner-door', door: openingName(inner, house), leaf: openingName(door, house) }
 }
 
 function passing(ways: readonly EntryWay[], seen: ReadonlySet<string>): EntryWay | undefined {
   return ways.find((item) => item.walk.rooms.some((step) => seen.has(step.id)))
 }
 
-function and(derived: Derived, missing: Derived['missing']): Derived {
-  return missing.length === 0 ? derived : { ...derived, missing: [...derived.missing, ...missing] }
+function and(found: Derived, missing: Derived['missing']): Derived {
+  return missing.length === 0 ? found : { ...found, missing: [...found.missing, ...missing] }
 }
 
 interface Watched {
@@ -244,23 +241,23 @@ function contactUse(opening: Opening, house: House, ways: readonly EntryWay[]): 
     const passed = ways.find((way) => isPassed(way, opening))
     if (house.keypads.length === 0) return lacks({ needs: 'keypad' }, 'premises')
     return passed
-      ? told('inner-way', { is: 'way-through', opening: name, from: passed.name }, passed)
-      : told('opening', { is: 'no-way-through', opening: name })
+      ? derived('inner-way', { is: 'way-through', opening: name, from: passed.name }, passed)
+      : derived('opening', { is: 'no-way-through', opening: name })
   }
-  if (opening.use === 'never') return told('opening', { is: 'never-used', opening: name })
+  if (opening.use === 'never') return derived('opening', { is: 'never-used', opening: name })
   // A door that is an opening like any other in stay keeps entry 1: no use has the second delay in away only.
   const way = ways.find((item) => item.door.id === opening.id) ?? null
-  if (!opening.inStay) return told('entry-not-in-stay', { is: 'not-in-stay', opening: name }, way)
+  if (!opening.inStay) return derived('entry-not-in-stay', { is: 'not-in-stay', opening: name }, way)
   return way?.delay === 2
-    ? told('entry-far', { is: 'far', opening: name, seconds: way.seconds }, way)
-    : told('entry', { is: 'used', opening: name }, way)
+    ? derived('entry-far', { is: 'far', opening: name, seconds: way.seconds }, way)
+    : derived('entry', { is: 'used', opening: name }, way)
 }
 
 function last(way: EntryWay): string {
   return way.walk.rooms.at(-1)?.name ?? ''
 }
 
-function told(use: Use, why: PlaceFact, way: EntryWay | null = null): Derived {
+function derived(use: Use, why: PlaceFact, way: EntryWay | null = null): Derived {
   return { use, why, way, missing: [] }
 }
 

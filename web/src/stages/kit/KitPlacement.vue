@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import { v4 as uuid } from 'uuid'
 import { computed } from 'vue'
-import { placeWords, recordsOf, type Device, type DeviceModel, type Op } from '#core'
+import {
+  houseOf,
+  leavesFrom,
+  placeWords,
+  recordsOf,
+  sightsWith,
+  type Device,
+  type DeviceModel,
+  type Op,
+} from '#core'
 import CellChoice from '../../shared/CellChoice.vue'
 import CellFlag from '../../shared/CellFlag.vue'
 import CellText from '../../shared/CellText.vue'
@@ -34,20 +43,30 @@ const stores = computed(() => [
 ])
 const place = computed(() => job.places.get(props.device.id) ?? null)
 const sights = computed(() => recordsOf(job.doc, 'sight').filter((sight) => sight.device === props.device.id))
-const doors = computed(() => recordsOf(job.doc, 'opening').filter((opening) => opening.to === null))
+const leaves = computed(() => {
+  const room = place.value?.room
+  if (!job.system || !room) return []
+  return leavesFrom(houseOf(job.doc, job.system, job.rules.figures), room, sights.value)
+})
+type Leaf = (typeof leaves.value)[number]
 
-/** One tick is one fact: it sees this leaf. The first also says that the others are not seen. */
-function turn(opening: string, on: boolean): void {
-  const there = sights.value.find((sight) => sight.opening === opening)
-  const ops: Op[] = there
-    ? [{ op: 'remove', record: there }]
-    : [
-        {
-          op: 'add',
-          record: { id: `sight:${uuid()}`, type: 'sight', device: props.device.id, opening, room: null },
-        },
-      ]
-  if (on !== Boolean(there)) job.edit('sight.set', ops)
+/** A tick says that the motion sees this leaf, and that an inner door between them stands open. The first says that it sees no other. */
+function turn(leaf: Leaf, on: boolean): void {
+  const { door } = leaf
+  const others = leaves.value.filter((other) => other !== leaf && other.said)
+  const isShared = (room: string | null) => others.some((other) => other.door.room === room)
+  const before = sights.value.filter(
+    (sight) =>
+      sight.opening === door.id || (leaf.inner !== null && sight.room === door.room && !isShared(sight.room)),
+  )
+  const ops = [
+    ...before.map((record): Op => ({ op: 'remove', record })),
+    ...sightsWith(leaf, on).map((sight): Op => ({
+      op: 'add',
+      record: { id: `sight:${uuid()}`, type: 'sight', device: props.device.id, ...sight },
+    })),
+  ]
+  if (ops.length > 0) job.edit('sight.set', ops)
 }
 
 /** Sees nothing but its own room: the fact that it sees no leaf. */
@@ -85,16 +104,20 @@ function seesRoomOnly(): void {
         >
       </dd>
     </div>
-    <div v-if="model.class === 'motion' && doors.length > 0">
+    <div v-if="model.class === 'motion' && leaves.length > 0">
       <dt>Sees the leaf of</dt>
       <dd class="ticks">
-        <label v-for="door in doors" :key="door.id"
+        <label v-for="leaf in leaves" :key="leaf.door.id"
           ><input
             type="checkbox"
-            :checked="sights.some((sight) => sight.opening === door.id)"
-            @change="turn(door.id, ($event.target as HTMLInputElement).checked)"
+            :checked="leaf.said && leaf.behind === null"
+            @change="turn(leaf, ($event.target as HTMLInputElement).checked)"
           />
-          {{ door.name }}</label
+          {{ leaf.door.name
+          }}<span v-if="leaf.inner" class="quiet small">
+            – only if the {{ leaf.inner.name }} stands open while the system is set (a motion sees neither
+            through glass nor through a closed door)</span
+          ></label
         >
         <v-btn
           v-if="sights.length === 0 && place?.room"
