@@ -145,6 +145,6 @@ function smallRoom(n: number): Room {
       kind: 'living',
       heated: true,
     },
-    ...{ sleeps: false, petKg: null, metal: false, compartment: '', area: null, order: n },
+    ...{ sleeps: false, petKg: null, hottestC: null, metal: false, compartment: '', area: null, order: n },
   } as Room
 }

@@ -27,6 +27,7 @@ const rows = [
   [say('add-zones', { events: ['heat', 'frost'] }), 'Add 2 zones: heat, frost'],
   [say('add-buttons', { buttons: 1 }), 'Add its button zone'],
   [say('add-buttons', { buttons: 4 }), 'Add its 4 button zones'],
+  [say('no-way-in', {}), 'Nobody comes in by it'],
   [say('change-use', { use: 'entry' }), 'Note it as an everyday door'],
   [say('use-type', { type: 'Fire' }), 'Use “Fire”'],
   [say('use-equipment', { value: '318' }), 'Use 318'],

@@ -41,6 +41,12 @@ export const room = plan({
       z.number('must be a weight from 0 to 100 kg').min(0).max(100).nullable(),
       'kg',
     ),
+    /** How hot it gets, of a sauna, a boiler room, a loft under the roof; null for no hotter than any room. */
+    hottestC: field(
+      'hottest',
+      z.number('must be a temperature from 20 to 120 °C').min(20).max(120).nullable(),
+      '°C',
+    ),
     /** Inside a metal building: radio is refused there. */
     metal: field('inside a metal building', z.boolean()),
     /** Fire compartment it is part of, by any name; empty where it was not said. */

@@ -9,7 +9,7 @@ export { linkWords, proofKinds, rungs, type AsItWas } from './declared-evidence.
 export { pinId } from './fields.ts'
 
 /** Number of the record shapes; shapes.ts tells what changed at it, upgrades.ts how older ones are read. */
-export const SCHEMA = 16
+export const SCHEMA = 17
 
 const declarations = [
   planned.job,

@@ -125,6 +125,7 @@ export const shapes: readonly Shape[] = [
     says: 'Coming home is timed at each place where it can be unset, and says at which.',
     types: { test: 'f3cb1fd4f840f630' },
   },
+  { schema: 17, says: 'How hot a room gets.', types: { room: '588d0d3719df7b2d' } },
 ]
 
 /** The hash that a type must have now, from its latest row; null for a type in no row. */

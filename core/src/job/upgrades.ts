@@ -105,4 +105,6 @@ export const upgrades: readonly Step[] = [
   filling(15, {}),
   // Shape 16: coming home is timed at each keypad; before it was not said at which.
   filling(16, { test: { unsetAt: '' } }),
+  // Shape 17: how hot a room gets.
+  filling(17, { room: { hottestC: null } }),
 ]

@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
+import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
 import { systemOf } from '../system/system.ts'
 import { recordsOf } from '../job/document.ts'
@@ -141,9 +143,28 @@ describe('the house in words', () => {
       'window in study: never',
     ])
     const described = cleanHouse()
-    expect(houseFromKit(described.doc, systemOf(described.doc, catalogue))).toBe(
-      'window in kitchen: every day',
+    expect(houseFromKit(described.doc, systemOf(described.doc, catalogue))).toBe('window in kitchen: never')
+  })
+})
+
+describe('a line of the house', () => {
+  type Row = Readonly<Record<'line' | 'taken' | 'says', string>>
+  const text = readFileSync(new URL('./house-lines.csv', import.meta.url), 'utf8').trim()
+  it.each(Papa.parse<Row>(text, { header: true, comments: '#' }).data)('$line', ({ line, taken, says }) => {
+    const job = bare().room('Hall').room('Kitchen')
+    const [read] = take(job, line)
+    expect([read?.ok, read?.says.includes(says) ? says : read?.says]).toEqual([taken === 'yes', says])
+    expect(recordsOf(job.doc, 'opening').length + recordsOf(job.doc, 'room').length > 2).toBe(
+      taken === 'yes' && !/^(Kitchen:|Hall -)/.test(line),
     )
+    // What was taken is written so that reading it back changes nothing.
+    expect(readHouse(writeHouse(job.doc), job.doc, newId).ops).toEqual([])
+  })
+
+  it('of a name alone is a room where another line names it', () => {
+    const job = bare()
+    expect(take(job, 'Plum\nHall\nHall - Plum 4').map(({ ok }) => ok)).toEqual([true, true, true])
+    expect(take(job, 'Plum')).toMatchObject([{ ok: true, changes: false }])
   })
 })
 

@@ -1,3 +1,5 @@
+import { distance } from 'fastest-levenshtein'
+import { lowerFirst } from '../units/words.ts'
 import { fieldProblems, recordProblems } from '../job/edit.ts'
 import { nextOrder, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Op } from '../job/edit.ts'
@@ -11,14 +13,18 @@ import {
 } from '../job/records.ts'
 import type { System } from '../system/system.ts'
 import { roomKey } from './house.ts'
+import { guesses, parseLine, withBareRooms, type LineParts } from './house-lines.ts'
+import { isWindowLike } from './opening-names.ts'
 
 /*
  * The house in words: a line for a room, a way or an opening, quick to type and to read back.
  *
  *   Kitchen: floor Ground, pet 18        a room with what is known of it
  *   Hall - Kitchen 4                     the walk between two rooms in metres; `stairs` where there are some
- *   Front door in Porch: every day       an opening outside; `not in stay`, `now and then`, `never`
+ *   Front door in Porch: every day       an opening outside; `not in stay`, `now and then`, `never`: how often people come in by it
  *   Glass door between Hall and Studio   an inner one
+ *
+ * What is not understood is refused with the nearest that is: nothing is guessed from a line that may mean something else.
  */
 
 /** One line as it was understood, or what is wrong with it. */
@@ -50,28 +56,17 @@ const useWords: Readonly<Record<string, OpeningUse>> = {
   occasional: 'occasional',
   sometimes: 'occasional',
   never: 'never',
+  'people come in every day': 'everyday',
+  'people come in now and then': 'occasional',
+  'nobody comes in': 'never',
 }
+/** Words of a use that say outright that people come in: asked of a window, where `every day` may only mean that it is opened. */
+const outright = /^(people|nobody) comes? in/
 const shownUse: Readonly<Record<OpeningUse, string>> = {
   everyday: 'every day',
   occasional: 'now and then',
   never: 'never',
 }
-
-/** What a room's name tells of it, where nothing else is said. */
-const guesses: readonly (readonly [RegExp, Partial<Room>])[] = [
-  [/kitchen/i, { kind: 'kitchen' }],
-  [/bedroom|nursery|guest/i, { kind: 'bedroom', sleeps: true }],
-  [/bath|toilet|shower/i, { kind: 'bathroom' }],
-  [/utility|laundry|boiler|pantry/i, { kind: 'utility' }],
-  [/garage|carport/i, { kind: 'garage', heated: false }],
-  [/workshop|studio/i, { kind: 'workshop' }],
-  [/store|shed|barn|loft/i, { kind: 'store', heated: false }],
-  [/yard|garden|drive|terrace/i, { kind: 'outdoors', heated: false }],
-  [/hall|porch|landing|passage|stair|corridor|gallery|lobby/i, { kind: 'hall' }],
-]
-
-/** Between two facts: a comma, unless it is one within a number such as 7,5. */
-const between = /(?<!\d),|,(?!\d)/
 
 /** Reads a description; lines that are already so change nothing. `newId` gives the unique part of new record ids. */
 export function readHouse(text: string, doc: JobDocument, newId: () => string): HouseReading {
@@ -92,9 +87,17 @@ export function readHouse(text: string, doc: JobDocument, newId: () => string): 
   const rows = text.split(/\r?\n/).map((row, index) => ({ line: index + 1, text: row.trim() }))
   const filled = rows.filter((row) => row.text !== '')
   // Rooms first, so that ways and openings may stand before the rooms they name.
-  const parsed = filled.map((row) => ({ ...row, parts: parse(row.text) }))
+  const known = recordsOf(doc, 'room').map((room) => room.name)
+  const taken = withBareRooms(
+    filled.map((row) => parseLine(row.text)),
+    known,
+  )
+  const parsed = filled.flatMap((row, index) => {
+    const parts = taken[index]
+    return parts ? [{ ...row, parts }] : []
+  })
   const lines = new Map<number, HouseLine>()
-  for (const pass of ['room', 'way', 'opening'] as const)
+  for (const pass of ['unknown', 'room', 'way', 'opening'] as const)
     for (const row of parsed)
       if (row.parts.what === pass) lines.set(row.line, { ...row, ...reader.take(row.parts) })
   return { lines: parsed.flatMap((row) => lines.get(row.line) ?? []), ops: reader.ops }
@@ -111,7 +114,7 @@ export function writeHouse(doc: JobDocument): string {
     ),
     ...recordsOf(doc, 'opening').map((opening) =>
       opening.to === null
-        ? `${opening.name} in ${name(opening.room)}: ${shownUse[opening.use]}${opening.inStay ? '' : ', not in stay'}`
+        ? `${opening.name} in ${name(opening.room)}: ${writtenUse(opening)}${opening.inStay ? '' : ', not in stay'}`
         : `${opening.name} between ${name(opening.room)} and ${name(opening.to)}`,
     ),
   ].join('\n')
@@ -126,7 +129,7 @@ export function houseFromKit(doc: JobDocument, system: System): string {
       names.set(roomKey(device.room), names.get(roomKey(device.room)) ?? device.room)
   const openings = system.devices.flatMap(({ device, model }) => {
     if (model.class !== 'contact' || device.room === '' || device.position === '') return []
-    const use = device.use === 'opening' ? 'never' : 'every day'
+    const use = device.use === 'opening' || isWindowLike(device.position) ? 'never' : 'every day'
     const stay = device.use === 'entry-not-in-stay' ? ', not in stay' : ''
     return [`${device.position} in ${device.room}: ${use}${stay}`]
   })
@@ -142,44 +145,9 @@ export function houseFromKit(doc: JobDocument, system: System): string {
   ].join('\n')
 }
 
-type Parts =
-  | { readonly what: 'room'; readonly name: string; readonly facts: readonly string[] }
-  | {
-      readonly what: 'way'
-      readonly from: string
-      readonly to: string
-      readonly metres: number
-      readonly stairs: boolean
-    }
-  | {
-      readonly what: 'opening'
-      readonly name: string
-      readonly room: string
-      readonly to: string | null
-      readonly facts: readonly string[]
-    }
-
-function parse(text: string): Parts {
-  const way = /^(.+?)\s+[-–—]\s+(.+?)\s+(\d{1,4}(?:[.,]\d{1,2})?)\s*m?(?:,?\s*(stairs))?$/i.exec(text)
-  if (way)
-    return {
-      what: 'way',
-      from: way[1] ?? '',
-      to: way[2] ?? '',
-      metres: Number((way[3] ?? '').replace(',', '.')),
-      stairs: way[4] !== undefined,
-    }
-  const colon = text.indexOf(':')
-  const head = (colon < 0 ? text : text.slice(0, colon)).trim()
-  const facts = (colon < 0 ? '' : text.slice(colon + 1))
-    .split(between)
-    .map((fact) => fact.trim())
-    .filter(Boolean)
-  const inner = /^(.+?)\s+between\s+(.+?)\s+and\s+(.+)$/i.exec(head)
-  if (inner) return { what: 'opening', name: inner[1] ?? '', room: inner[2] ?? '', to: inner[3] ?? '', facts }
-  const outer = /^(.+?)\s+in\s+(.+)$/i.exec(head)
-  if (outer) return { what: 'opening', name: outer[1] ?? '', room: outer[2] ?? '', to: null, facts }
-  return { what: 'room', name: head, facts }
+/** Of a window it is said outright whether people come in, so that reading it back asks nothing. */
+function writtenUse({ name, use }: Opening): string {
+  return isWindowLike(name) && use !== 'never' ? `people come in ${shownUse[use]}` : shownUse[use]
 }
 
 type Taken = Pick<HouseLine, 'ok' | 'says' | 'changes'>
@@ -207,8 +175,10 @@ class Reader {
     this.#newId = newId
   }
 
-  take(parts: Parts): Taken {
+  take(parts: LineParts): Taken {
     switch (parts.what) {
+      case 'unknown':
+        return fault(parts.says)
       case 'room':
         return this.#takeRoom(parts)
       case 'way':
@@ -218,7 +188,7 @@ class Reader {
     }
   }
 
-  #takeRoom(parts: Extract<Parts, { what: 'room' }>): Taken {
+  #takeRoom(parts: Extract<LineParts, { what: 'room' }>): Taken {
     const said: Partial<Room> = {}
     for (const fact of parts.facts) {
       const wrong = this.#roomFact(fact, said)
@@ -236,6 +206,7 @@ class Reader {
           heated: true,
           sleeps: false,
           petKg: null,
+          hottestC: null,
           metal: false,
           compartment: '',
           area: null,
@@ -253,6 +224,7 @@ class Reader {
   #roomFact(fact: string, said: { -readonly [K in keyof Room]?: Room[K] }): string | null {
     const word = fact.toLowerCase()
     const pet = /^pets?(?:\s+(?:of\s+)?(\d{1,3}(?:[.,]\d)?)\s*(?:kg)?)?$/.exec(word)
+    const hot = /^hot:?\s+(?:up\s+)?to\s+(\d{1,3})\s*(?:°?\s*c)?$/.exec(word)
     const floor = /^floor\s+(.+)$/i.exec(fact)
     const area = /^area\s+(.+)$/i.exec(fact)
     const compartment = /^compartment\s+(.+)$/i.exec(fact)
@@ -263,6 +235,8 @@ class Reader {
     else if (word === 'metal') said.metal = true
     else if (word === 'no metal') said.metal = false
     else if (word === 'no pet') said.petKg = null
+    else if (word === 'not hot') said.hottestC = null
+    else if (hot) said.hottestC = Number(hot[1])
     else if (pet) {
       if (pet[1] === undefined) return '“pet” needs a weight, such as pet 18'
       said.petKg = Number(pet[1].replace(',', '.'))
@@ -273,14 +247,14 @@ class Reader {
       if (!id) return `there is no area “${area[1]}”; the job has ${[...this.#areas.keys()].join(', ')}`
       said.area = id
     } else
-      return `“${fact}” is not known of a room; write ${roomKinds.join(', ')}, unheated, sleeps, pet 18, metal, floor Upper, compartment North or area Annexe`
+      return `“${fact}” is not known of a room; ${didYouMean(fact, roomFactWords)}write ${roomKinds.join(', ')}, unheated, hot: up to 60, sleeps, pet 18, metal, floor Upper, compartment North or area Annexe`
     return null
   }
 
-  #takeWay(parts: Extract<Parts, { what: 'way' }>): Taken {
+  #takeWay(parts: Extract<LineParts, { what: 'way' }>): Taken {
     const from = this.#room(parts.from)
     const to = this.#room(parts.to)
-    if (!from || !to) return fault(noRoom(from ? parts.to : parts.from))
+    if (!from || !to) return fault(this.#noRoom(from ? parts.to : parts.from))
     if (from.id === to.id) return fault('a way leads from one room to another')
     const there = this.#ways.find(
       (way) => (way.from === from.id && way.to === to.id) || (way.from === to.id && way.to === from.id),
@@ -306,18 +280,17 @@ class Reader {
     }
   }
 
-  #takeOpening(parts: Extract<Parts, { what: 'opening' }>): Taken {
+  #takeOpening(parts: Extract<LineParts, { what: 'opening' }>): Taken {
     const room = this.#room(parts.room)
     const to = parts.to === null ? null : this.#room(parts.to)
-    if (!room) return fault(noRoom(parts.room))
-    if (parts.to !== null && !to) return fault(noRoom(parts.to))
-    const said = openingFacts(parts.facts)
+    if (!room) return fault(this.#noRoom(parts.room))
+    if (parts.to !== null && !to) return fault(this.#noRoom(parts.to))
+    const said = openingFacts(parts)
     if (typeof said === 'string') return fault(said)
     const there = this.#openings.find(
       (item) =>
         roomKey(item.name) === roomKey(parts.name) && item.room === room.id && item.to === (to?.id ?? null),
     )
-    const window = /window|light|pane/i.test(parts.name)
     const opening: Opening = there
       ? { ...there, ...said }
       : {
@@ -326,7 +299,7 @@ class Reader {
           name: parts.name,
           room: room.id,
           to: to?.id ?? null,
-          use: window ? 'never' : 'everyday',
+          use: isWindowLike(parts.name) ? 'never' : 'everyday',
           inStay: true,
           ...said,
           order: this.#next('opening'),
@@ -344,6 +317,14 @@ class Reader {
 
   #room(name: string): Room | null {
     return this.#rooms.find((room) => roomKey(room.name) === roomKey(name)) ?? null
+  }
+
+  #noRoom(name: string): string {
+    const near = nearest(
+      name,
+      this.#rooms.map((room) => room.name),
+    )
+    return `there is no room “${name}” yet; write ${near === null ? '' : `“${near}”, or `}a line “${name}:” for it`
   }
 
   #next(type: 'room' | 'way' | 'opening'): number {
@@ -375,15 +356,22 @@ class Reader {
   }
 }
 
-function openingFacts(facts: readonly string[]): Partial<Opening> | string {
+function openingFacts({
+  name,
+  to,
+  facts,
+}: Extract<LineParts, { what: 'opening' }>): Partial<Opening> | string {
   const said: { use?: OpeningUse; inStay?: boolean } = {}
   for (const fact of facts) {
-    const word = fact.toLowerCase()
+    const word = fact.toLowerCase().replaceAll(/\s+/g, ' ')
     const use = useWords[word]
+    if (use && use !== 'never' && to === null && isWindowLike(name) && !outright.test(word))
+      return `do people come in by the ${lowerFirst(name)}, or is it only opened? Write “people come in ${shownUse[use]}” (it then starts an entry delay), or “never”`
     if (use) said.use = use
     else if (word === 'not in stay') said.inStay = false
     else if (word === 'also in stay') said.inStay = true
-    else return `“${fact}” is not known of an opening; write every day, now and then, never, not in stay`
+    else
+      return `“${fact}” is not known of an opening; ${didYouMean(fact, openingFactWords)}write every day, now and then, never, not in stay`
   }
   return said
 }
@@ -394,6 +382,7 @@ function roomFacts(room: Room): string[] {
     room.kind,
     ...(room.floor === '' ? [] : [`floor ${room.floor}`]),
     room.heated ? 'heated' : 'unheated',
+    ...(room.hottestC === null ? [] : [`hot: up to ${room.hottestC}`]),
     ...(room.sleeps ? ['sleeps'] : []),
     ...(room.petKg === null ? [] : [`pet ${room.petKg}`]),
     ...(room.metal ? ['metal'] : []),
@@ -401,8 +390,31 @@ function roomFacts(room: Room): string[] {
   ]
 }
 
-function noRoom(name: string): string {
-  return `there is no room “${name}” yet; write a line “${name}:” for it`
+const openingFactWords = [...Object.keys(useWords), 'not in stay', 'also in stay']
+const roomFactWords = [
+  ...roomKinds,
+  'heated',
+  'unheated',
+  'sleeps',
+  'nobody sleeps',
+  'metal',
+  'no metal',
+  'no pet',
+]
+
+function didYouMean(word: string, known: readonly string[]): string {
+  const near = nearest(word, known)
+  return near === null ? '' : `did you mean “${near}”? Else `
+}
+
+/** The known word that a mistyped one is nearest to; null where none is near. */
+function nearest(word: string, known: readonly string[]): string | null {
+  const typed = roomKey(word)
+  const [first] = known
+    .map((one) => ({ one, far: distance(typed, roomKey(one)) }))
+    .filter(({ one, far }) => far <= Math.max(1, Math.floor(one.length / 4)))
+    .sort((a, b) => a.far - b.far)
+  return first?.one ?? null
 }
 
 function fault(says: string): Taken {

@@ -144,6 +144,7 @@ export class SmallJob {
       heated: true,
       sleeps: false,
       petKg: null,
+      hottestC: null,
       metal: false,
       compartment: '',
       area: null,

@@ -150,7 +150,14 @@ export const lifeSafetyRules: RulesOf<LifeSafetyFacts> = {
           panel: c.panel?.name ?? 'the panel',
           compartment: view.place?.room?.compartment.trim() ?? '',
         }
-        return [{ subject: view.zone.id, field: 'fireGroup', facts, fix: mates.length > 0 ? null : usePlainFire(c, view) }]
+        return [
+          {
+            subject: view.zone.id,
+            field: 'fireGroup',
+            facts,
+            fix: mates.length > 0 ? null : usePlainFire(c, view),
+          },
+        ]
       })
     },
   },

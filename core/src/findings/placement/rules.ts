@@ -1,6 +1,8 @@
 import { setOp } from '../../job/edit.ts'
 import type { Use } from '../../job/records.ts'
 import type { NeededFact, PlaceFact } from '../../premises/places.ts'
+import { openingName } from '../../premises/house.ts'
+import { isWindowLike } from '../../premises/opening-names.ts'
 import { MOTION_HEIGHT, ON_STEEL } from '../../proof/mounting.ts'
 import type { Context } from '../context.ts'
 import type { Found, RulesOf } from '../finding.ts'
@@ -18,7 +20,8 @@ interface Placed {
 export interface PlacementFacts {
   readonly 'metal-building': Placed
   readonly 'too-cold': Placed & {
-    readonly cold: number
+    /** Null for a heated room. */
+    readonly cold: number | null
     readonly hot: number
     /** Null for an end that is not stated. */
     readonly from: number | null
@@ -53,6 +56,7 @@ export interface PlacementFacts {
   }
   /** Contacts and motions whose use nobody stated, in a house that nobody described. */
   readonly 'use-unstated': { readonly devices: readonly string[] }
+  readonly 'window-way-in': { readonly opening: string; readonly use: 'everyday' | 'occasional' }
   readonly 'fact-missing': Placed & {
     readonly needed: readonly NeededFact[]
     /** What is assumed meanwhile; null when nothing can be. */
@@ -81,12 +85,15 @@ export const placementRules: RulesOf<PlacementFacts> = {
     find: (c) =>
       eachDevice(c, ({ device, model }) => {
         const room = c.places.get(device.id)?.room
-        if (!room || (room.heated && room.kind !== 'outdoors')) return []
-        const cold = c.info.unheatedFrom ?? UNHEATED.from
-        const hot = c.info.unheatedTo ?? UNHEATED.to
+        if (!room) return []
+        const unheated = !room.heated || room.kind === 'outdoors'
+        if (!unheated && room.hottestC === null) return []
+        const cold = unheated ? (c.info.unheatedFrom ?? UNHEATED.from) : null
+        const hot = room.hottestC ?? c.info.unheatedTo ?? UNHEATED.to
         const { from = null, to = null } = model.temperatureC
         // An end that nobody states is no comfort.
-        if (from !== null && to !== null && from <= cold && to >= hot) return []
+        const bearsCold = cold === null || (from !== null && from <= cold)
+        if (bearsCold && to !== null && to >= hot) return []
         return [at(device.id, 'room', { model: model.name, room: room.name, cold, hot, from, to })]
       }),
   },
@@ -240,6 +247,23 @@ export const placementRules: RulesOf<PlacementFacts> = {
       )
       return [at('premises', 'use', { devices })]
     },
+  },
+  'window-way-in': {
+    severity: 'risks',
+    stage: 'survey',
+    key: ['opening', 'use'],
+    find: (c) =>
+      c.house.doors.flatMap((opening) =>
+        opening.use !== 'never' && isWindowLike(opening.name)
+          ? [
+              {
+                ...{ subject: opening.id, field: 'use' },
+                facts: { opening: openingName(opening, c.house), use: opening.use },
+                fix: { does: 'no-way-in' as const, facts: {}, ops: [setOp(opening, 'use', 'never')] },
+              },
+            ]
+          : [],
+      ),
   },
   'fact-missing': {
     severity: 'advice',

@@ -164,7 +164,7 @@ function take(job: SmallJob, panel: PanelModel, step: string): void {
                 id: `state:${id}`,
                 kind: 'zone-not-used',
               },
-              ...{ about: id, why: 'a test', until: '2026-05-05T09:00:00Z' },
+              ...{ about: id, who: 'Idris', why: 'a test', until: '2026-05-05T09:00:00Z' },
             },
           },
         ]),

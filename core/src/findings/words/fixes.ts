@@ -18,6 +18,7 @@ export interface FixFacts {
   readonly 'exit-unit': { readonly seconds: number }
   readonly 'add-zones': { readonly events: readonly string[] }
   readonly 'add-buttons': { readonly buttons: number }
+  readonly 'no-way-in': Nothing
   readonly 'change-use': { readonly use: Use }
   readonly 'use-type': { readonly type: string }
   /** An equipment code or kind as keyed. */
@@ -82,6 +83,7 @@ export const fixWords: { readonly [K in keyof FixFacts]: (facts: FixFacts[K]) =>
     `Add ${plural(events.length, 'the zone', `${events.length} zones`)}: ${events.join(', ')}`,
   'add-buttons': ({ buttons }) =>
     buttons === 1 ? 'Add its button zone' : `Add its ${counted(buttons, 'button zone')}`,
+  'no-way-in': () => 'Nobody comes in by it',
   'change-use': ({ use }) => `Note it as ${useNames[use]}`,
   'use-type': ({ type }) => `Use “${type}”`,
   'use-equipment': ({ value }) => `Use ${value}`,

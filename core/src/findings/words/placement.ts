@@ -19,7 +19,7 @@ export const placementWords: WordsOf<PlacementFacts> = {
     source:
       'Each transmitter’s stated range; unheated rooms are taken as −10 to 45 °C unless the job says otherwise',
     says: ({ model, room, cold, hot, from, to }) =>
-      `${room} is unheated, ${cold} to ${hot} °C; ${rangeWords(model, from, to)}.`,
+      `${room} ${cold === null ? `gets up to ${hot} °C` : `is unheated, ${cold} to ${hot} °C`}; ${rangeWords(model, from, to)}.`,
   },
   'not-for-outdoors': {
     title: 'indoor device outdoors',
@@ -76,6 +76,12 @@ export const placementWords: WordsOf<PlacementFacts> = {
       const more = devices.length > 3 ? ` and ${devices.length - 3} more` : ''
       return `Nobody said how people use the place of ${named}${more}: who comes in there, and what is on the way to the keypad. Their types are taken as for windows and ways until then; describe the house, or say the use of each.`
     },
+  },
+  'window-way-in': {
+    title: 'window or flap as a way in',
+    source: 'What people come in by starts an entry delay; what is only opened does not',
+    says: ({ opening, use }) =>
+      `People come in by the ${lowerFirst(opening)} ${use === 'everyday' ? 'every day' : 'now and then'}, by the survey: its zone then starts an entry delay, for a burglar too. If it is only opened, nobody comes in by it.`,
   },
   'fact-missing': {
     title: 'a fact about the house is missing',

@@ -18,11 +18,12 @@ const props = defineProps<{
 const emit = defineEmits<{ pick: [id: string]; point: [opening: string | null] }>()
 const job = useJob()
 const facts = computed(() => {
-  const { sleeps, petKg, heated, metal, kind } = props.room
+  const { sleeps, petKg, heated, hottestC, metal, kind } = props.room
   return [
     sleeps ? 'slept in' : '',
     petKg ? `pet ${petKg} kg` : '',
     heated || kind === 'outdoors' ? '' : 'unheated',
+    hottestC === null ? '' : `up to ${hottestC} °C`,
     metal ? 'metal' : '',
   ].filter(Boolean)
 })

@@ -52,6 +52,7 @@ function restore(room: Room, event: Event): void {
         <th>Kind</th>
         <th>Floor</th>
         <th title="Heated; unheated rooms are taken as −10 to 45 °C">Heated</th>
+        <th title="How hot it gets, of a sauna, a boiler room, a loft">Hot, °C</th>
         <th>Sleeps</th>
         <th>Pet, kg</th>
         <th title="Inside a metal building">Metal</th>
@@ -96,6 +97,17 @@ function restore(room: Room, event: Event): void {
         </td>
         <td>
           <CellFlag :id="room.id" field="heated" kind="room.set" :label="`${room.name} is heated`" />
+        </td>
+        <td>
+          <CellText
+            :id="room.id"
+            field="hottestC"
+            kind="room.set"
+            :label="`How hot ${room.name} gets, °C`"
+            number
+            :size="4"
+            placeholder="no"
+          />
         </td>
         <td>
           <CellFlag :id="room.id" field="sleeps" kind="room.set" :label="`People sleep in ${room.name}`" />
