@@ -17,6 +17,9 @@ export type Judgement =
   | { readonly kind: 'query'; readonly code: string; readonly reason: string }
   | { readonly kind: 'refuse'; readonly code: string; readonly reason: string }
 
+/** Why it is asked where a device without a noted sticker was enrolled by another ID before. */
+const READ_OTHERWISE = 'read-otherwise'
+
 /** What one listens for, and what the firm’s other jobs know of IDs nearly the one heard; null while that is not known. */
 export interface Listening {
   readonly doc: JobDocument
@@ -89,6 +92,13 @@ export function judgeHeard({ doc, catalogue, target, elsewhere }: Listening, hea
       kind: 'query',
       code: 'elsewhere',
       reason: `${id} is enrolled in the job “${used.job}”. A sensor that was moved here, or an old job of the same house? Accept it only if you know which.`,
+    }
+  const known = sticker === null ? deviceSerial(doc, target.device.id) : null
+  if (known !== null && known !== heard.serial)
+    return {
+      kind: 'query',
+      code: READ_OTHERWISE,
+      reason: `${groupId(item.family, known)} was enrolled for this device before, and no sticker is noted: now it is ${id}. One of the two readings is of another device, or was misread. Trip this device alone once more, or note its sticker; accept ${id} only if it replaces ${groupId(item.family, known)}.`,
     }
   if (sticker === null) {
     const near = nearby({ system, target, family: item.family }, heard.serial, elsewhere)
@@ -189,7 +199,7 @@ export function judgeTyped({ doc, catalogue, target, elsewhere }: Listening, ser
     deviceClass: item.model.class,
   }
   const judgement = judgeHeard({ doc, catalogue, target, elsewhere }, heard)
-  if (judgement.kind === 'query' && judgement.code === 'elsewhere') return judgement
+  if (judgement.kind === 'query' && ['elsewhere', READ_OTHERWISE].includes(judgement.code)) return judgement
   if (judgement.kind === 'query')
     return {
       kind: 'query',

@@ -95,6 +95,19 @@ describe('the sticker', () => {
     expect(heard(job, porch(job), sent())).toBe('query no-sticker')
   })
 
+  it('that nobody noted lets no second ID in without asking, heard, displayed or typed', () => {
+    const job = ready().set('device:porch', { sticker: null })
+    job.learn(job.zone('porch').id, '20417799')
+    expect(heard(job, porch(job), sent())).toBe('query read-otherwise')
+    expect(shown(job, porch(job), '20417733')).toBe('query read-otherwise')
+    const typed = judgeTyped({ doc: job.doc, catalogue, target: porch(job), elsewhere: [] }, '20417733')
+    expect(said(typed)).toBe('query read-otherwise')
+    expect(heard(job, porch(job), sent({ serial: '20417799' }))).toBe('query no-sticker')
+    // Taken out of the panel first, the next one is new.
+    job.learn(job.zone('porch').id, null)
+    expect(heard(job, porch(job), sent())).toBe('query no-sticker')
+  })
+
   it('is enough where nobody asked the other jobs', () => {
     const job = ready()
     expect(heard(job, porch(job), sent(), null)).toBe('accept')

@@ -8,8 +8,8 @@ import { ruleNamed, ruleOf, rules } from './registry.ts'
 
 describe('the registry of rules', () => {
   it('has every rule once', () => {
-    expect(rules).toHaveLength(121)
-    expect(new Set(rules.map((rule) => rule.id)).size).toBe(121)
+    expect(rules).toHaveLength(122)
+    expect(new Set(rules.map((rule) => rule.id)).size).toBe(122)
     expect(ruleNamed('none')).toBeNull()
   })
 

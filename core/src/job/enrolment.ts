@@ -34,6 +34,8 @@ export interface Enrolment {
   readonly evidence: Heard
   /** Who told it where nobody here saw it: then it counts for nothing until it is learned again. */
   readonly told: Heard['made']['told']
+  /** Another ID that was accepted before, was not taken out and not ruled out by hearing this one again; null for none. */
+  readonly other: string | null
 }
 
 const kept = new WeakMap<JobDocument, ReadonlyMap<string, Enrolment>>()
@@ -56,10 +58,20 @@ export function enrolments(doc: JobDocument): ReadonlyMap<string, Enrolment> {
     // What a file tells never stands against what was seen here.
     if (told !== null && map.get(record.subject)?.told === null) continue
     if (record.decision === 'released') map.delete(record.subject)
-    else map.set(record.subject, { serial: record.serial, how: knownBy(record), evidence: record, told })
+    else {
+      const { serial } = record
+      const other = otherSerial(map.get(record.subject), record)
+      map.set(record.subject, { serial, how: knownBy(record), evidence: record, told, other })
+    }
   }
   kept.set(doc, map)
   return map
+}
+
+/** The other ID of two that were accepted for one target; hearing the later one again rules the earlier out. */
+function otherSerial(before: Enrolment | undefined, { serial, made }: Heard): string | null {
+  if (!before || before.told !== null || made.told !== null) return null
+  return before.serial === serial ? null : before.serial
 }
 
 /** What is known of one zone's or device's ID; null where nothing was learned, told or typed. */

@@ -1,5 +1,6 @@
 import type { Catalogue } from '../catalogue/catalogue.ts'
 import type { AlarmKind, DeviceEvent, DeviceModel, Family } from '../catalogue/schema.ts'
+import { fitAll } from '../fit/fit.ts'
 import { roundOf } from '../premises/round.ts'
 import { systemOf, type System, type JobAndCatalogue } from '../system/system.ts'
 import { recordsOf, type JobDocument } from '../job/document.ts'
@@ -160,7 +161,17 @@ function itemsOf(look: Look, of: Pick<Stop, 'device' | 'model' | 'family' | 'zon
   ]
   const subjects = [device.id, ...of.zones.map(({ id }) => id)]
   const items = list.filter(isOwedOf(look, subjects)).map((wanted) => itemOf(look, wanted))
-  return items.map((item) => unusedStands(items, item)).sort(byKind)
+  const doubtful = fitAll(look.system).get(device.id)?.verdict === 'no'
+  return items
+    .map((item) => unusedStands(items, item))
+    .map((item) => (doubtful ? doubtfulProof(item) : item))
+    .sort(byKind)
+}
+
+/** What was proved of a device that does not fit any more counts again once it fits: a panel may not hear it. */
+function doubtfulProof(item: ProofItem): ProofItem {
+  if (item.state !== 'pass' || item.kind === 'mount') return item
+  return { ...item, state: 'stale', changed: ['it does not fit the panel and its receivers any more'] }
 }
 
 /** That nobody unsets at a place stands only while another one of the same door is timed. */

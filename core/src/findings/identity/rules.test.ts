@@ -36,6 +36,13 @@ const cases: readonly RuleCase[] = [
     fix: null,
   },
   {
+    rule: 'two-readings',
+    clean: () => ((j) => j.learn(j.zone('porch').id, '12345678'))(cleanTarn()),
+    spoil: (j) => j.learn(j.zone('porch').id, '12345679'),
+    says: 'Zone 01 was enrolled as ID 1234 5678 and later as ID 1234 5679, and no sticker is noted: one of the two is another device. Note its sticker, or trip the device alone once more.',
+    fix: null,
+  },
+  {
     rule: 'two-serials',
     clean: () => {
       const j = cleanTarn()

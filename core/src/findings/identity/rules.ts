@@ -1,7 +1,9 @@
 import { groupId } from '../../identity/sticker.ts'
-import { isDeviceKnown, learnedSerial } from '../../job/enrolment.ts'
+import { enrolmentOf, isDeviceKnown, learnedSerial } from '../../job/enrolment.ts'
+import { evidenceOf } from '../../job/evidence.ts'
 import type { Context } from '../context.ts'
 import type { Found, RulesOf } from '../finding.ts'
+import { here } from '../words/plural.ts'
 
 /** What the rules on IDs find; IDs in the groups of their stickers. */
 export interface IdentityFacts {
@@ -19,6 +21,8 @@ export interface IdentityFacts {
     readonly other: string
     readonly model: string
   }
+  /** Two IDs that were accepted for one target, and no sticker to tell which is right; `of` is how the target is called. */
+  readonly 'two-readings': { readonly of: string; readonly serial: string; readonly other: string }
   readonly 'replaced-beside': { readonly model: string; readonly room: string; readonly successor: string }
 }
 
@@ -125,6 +129,29 @@ export const identityRules: RulesOf<IdentityFacts> = {
         return [{ subject: odd.view.zone.id, field: 'serial', facts, fix: null }]
       }),
   },
+  'two-readings': {
+    severity: 'stops',
+    stage: 'enrol',
+    key: ['of', 'serial', 'other'],
+    find: (c) => {
+      const tripped = lastTrips(c)
+      return c.system.devices.flatMap(({ device, model, family }) => {
+        if (device.sticker !== null) return []
+        const zones = c.zonesOf.get(device.id) ?? []
+        const targets = [
+          ...zones.map(({ zone, number }) => ({ id: zone.id, of: `Zone ${number}` })),
+          { id: device.id, of: `${model.name}${here(device.room)}` },
+        ]
+        return targets.flatMap(({ id, of }) => {
+          const known = enrolmentOf(c.doc, id)
+          // A trip at its place shows which of the two hangs there.
+          if (known?.other == null || (tripped.get(id) ?? '') > known.evidence.at) return []
+          const facts = { of, serial: groupId(family, known.serial), other: groupId(family, known.other) }
+          return [{ subject: id, field: 'serial', facts, fix: null }]
+        })
+      })
+    },
+  },
   'replaced-beside': {
     severity: 'risks',
     stage: 'enrol',
@@ -180,4 +207,12 @@ function succeeds({ device, model }: Item, old: Item): boolean {
 
 function named({ model, device }: Item): Named {
   return { model: model.name, room: device.room, position: device.position }
+}
+
+/** When the event of each zone or device was last seen at the panel, ISO 8601. */
+function lastTrips(c: Context): ReadonlyMap<string, string> {
+  const seen = evidenceOf(c.doc, 'test').filter(
+    ({ kind, outcome }) => ['armed', 'agent', 'trip', 'button'].includes(kind) && outcome === 'pass',
+  )
+  return new Map(seen.map(({ subject, at }) => [subject, at]))
 }

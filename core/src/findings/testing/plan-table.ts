@@ -138,7 +138,9 @@ function take(job: SmallJob, panel: PanelModel, step: string): void {
     case 'serves':
       return void job.serves(first, ...words.slice(1).map(Number))
     case 'learn':
-      return void zonesNamed(job, first).forEach(({ id }) => job.learn(id, '20417733'))
+      return void zonesNamed(job, first).forEach(({ id }) =>
+        job.learn(id, 'id' in over ? over['id'] : '20417733'),
+      )
     case 'forget':
       // The panel's entry says nothing of this coupling.
       return forget(job, panel, first)

@@ -27,6 +27,12 @@ export const identityWords: WordsOf<IdentityFacts> = {
     says: ({ device, first, sticker }) =>
       `The sticker ${sticker} is noted for ${at(device)} and for ${at(first)}: read both again.`,
   },
+  'two-readings': {
+    title: 'two IDs for one device without a sticker',
+    source: 'Compare the ID with the sticker every time; without one, the same ID twice, tripped alone',
+    says: ({ of, serial, other }) =>
+      `${of} was enrolled as ID ${other} and later as ID ${serial}, and no sticker is noted: one of the two is another device. Note its sticker, or trip the device alone once more.`,
+  },
   'two-serials': {
     title: 'one device with two IDs',
     source: 'A transmitter sends one ID with all of its events',
