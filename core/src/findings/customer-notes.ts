@@ -4,6 +4,7 @@ import { systemOf, type System } from '../system/system.ts'
 import type { HouseRules } from '../house-rules/house-rules.ts'
 import { recordOf, recordsOf, type JobDocument } from '../job/document.ts'
 import type { Zone } from '../job/records.ts'
+import { heldValue } from '../memory/held.ts'
 import { servedAreas } from '../premises/served-areas.ts'
 import { behaviourOf } from '../response/behaviour-of.ts'
 import { exitWords, keysSwitchedOff, storedInKeypad } from '../response/setting-words.ts'
@@ -19,6 +20,7 @@ import { counted } from './words/plural.ts'
 export function customerNotes(doc: JobDocument, catalogue: Catalogue, rules: HouseRules): string[] {
   const system = systemOf(doc, catalogue)
   const { panel, info } = system
+  const job = { doc, catalogue }
   if (!panel) return []
   const zones = recordsOf(doc, 'zone')
   const called = (zone: Zone): string => `${printNumber(panel, zone.number)} ${zone.label}`.trim()
@@ -54,7 +56,7 @@ export function customerNotes(doc: JobDocument, catalogue: Catalogue, rules: Hou
         ]
       : []),
     ...(info.exitBy === null ? [] : [`The time to leave ends ${exitWords[info.exitBy]}.`]),
-    ...(info.openAtExit === 'exclude'
+    ...((info.openAtExit ?? heldValue(job, 'system.openAtExit')) === 'exclude'
       ? [
           'A window or door left open when the time to leave ends is left out: it is not protected until the system is set again.',
         ]
@@ -64,7 +66,7 @@ export function customerNotes(doc: JobDocument, catalogue: Catalogue, rules: Hou
           `After ${counted(info.swinger, 'alarm')} in one set period a zone is left out until the system is set again.`,
         ]
       : []),
-    ...(info.outputs === 'latched'
+    ...((info.outputs ?? heldValue(job, 'system.outputs')) === 'latched'
       ? ['What the outputs drive stays on after an alarm until a code is keyed.']
       : []),
     ...(info.keySwitch === 'latching' && panel.couplings?.latchingKeySwitch

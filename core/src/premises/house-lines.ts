@@ -46,15 +46,8 @@ export type LineParts =
 
 /** Takes a line apart; what could mean something else is not understood, with the nearest that is. */
 export function parseLine(text: string): LineParts {
-  const way = /^(.+?)\s+[-–—]\s+(.+?)\s+(\d{1,4}(?:[.,]\d{1,2})?)\s*m?(?:,?\s*(stairs))?$/i.exec(text)
-  if (way)
-    return {
-      what: 'way',
-      from: way[1] ?? '',
-      to: way[2] ?? '',
-      metres: Number((way[3] ?? '').replace(',', '.')),
-      stairs: way[4] !== undefined,
-    }
+  const way = parseWay(text)
+  if (way) return way
   const colon = text.indexOf(':')
   const head = (colon < 0 ? text : text.slice(0, colon)).trim()
   const facts = (colon < 0 ? '' : text.slice(colon + 1))
@@ -73,6 +66,18 @@ export function parseLine(text: string): LineParts {
     return { what: 'unknown', says: `${quoted(head)} is a device: add it in the kit`, bare: null }
   if (colon < 0 && !isRoomName(head)) return { what: 'unknown', says: noRoomLine(head), bare: head }
   return { what: 'room', name: head, facts }
+}
+
+function parseWay(text: string): LineParts | null {
+  const way = /^(.+?)\s+[-–—]\s+(.+?)\s+(\d{1,4}(?:[.,]\d{1,2})?)\s*m?(?:,?\s*(stairs))?$/i.exec(text)
+  if (!way) return null
+  return {
+    what: 'way',
+    from: way[1] ?? '',
+    to: way[2] ?? '',
+    metres: Number((way[3] ?? '').replace(',', '.')),
+    stairs: way[4] !== undefined,
+  }
 }
 
 /** Whether a line without a colon can only be a room: its name says so. */

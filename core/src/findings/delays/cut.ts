@@ -40,14 +40,20 @@ export function cutDelays(c: Context): Found<CutDelay>[] {
   return c.zones.flatMap((view) => {
     if (!isProtecting(c, view) || view.type?.kind !== 'burglary' || !view.trips) return []
     const [worst] = ways
-      .flatMap((way) => cutOn(c, way, view) ?? [])
+      .flatMap((way) => cutOn(c, way, { view, trips: view.trips }) ?? [])
       .sort((a, b) => a.to - a.needed - (b.to - b.needed))
     if (!worst) return []
     return [{ subject: view.zone.id, field: 'response', facts: worst, fix: cure(c, view, ways) }]
   })
 }
 
-function cutOn(c: Context, way: EntryWay, view: ZoneView, trips: Trips | null = view.trips): CutDelay | null {
+/** A zone, and what it does: by its type, or by one that it might get. */
+interface Typed {
+  readonly view: ZoneView
+  readonly trips: Trips | null
+}
+
+function cutOn(c: Context, way: EntryWay, { view, trips }: Typed): CutDelay | null {
   const placed = placedOf(c, view)
   const after = placed && passedAfter(c.house, way, placed)
   if (after === null || !trips) return null
@@ -80,7 +86,7 @@ function cure(c: Context, view: ZoneView, ways: readonly EntryWay[]): ReturnType
   const advised = view.advice?.type
   if (!c.panel || !advised) return null
   const trips = tripsOf(c.panel, advised)
-  return ways.some((way) => cutOn(c, way, view, trips)) ? null : useAdvisedType(c, view)
+  return ways.some((way) => cutOn(c, way, { view, trips })) ? null : useAdvisedType(c, view)
 }
 
 /** A zone at the far door itself that starts the shorter delay is told as that. */

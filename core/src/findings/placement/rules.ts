@@ -1,5 +1,5 @@
 import { setOp } from '../../job/edit.ts'
-import type { Use } from '../../job/records.ts'
+import type { Room, Use } from '../../job/records.ts'
 import type { NeededFact, PlaceFact } from '../../premises/places.ts'
 import { openingName } from '../../premises/house.ts'
 import { isWindowLike } from '../../premises/opening-names.ts'
@@ -85,11 +85,9 @@ export const placementRules: RulesOf<PlacementFacts> = {
     find: (c) =>
       eachDevice(c, ({ device, model }) => {
         const room = c.places.get(device.id)?.room
-        if (!room) return []
-        const unheated = !room.heated || room.kind === 'outdoors'
-        if (!unheated && room.hottestC === null) return []
-        const cold = unheated ? (c.info.unheatedFrom ?? UNHEATED.from) : null
-        const hot = room.hottestC ?? c.info.unheatedTo ?? UNHEATED.to
+        const climate = room && climateOf(c, room)
+        if (!room || !climate) return []
+        const { cold, hot } = climate
         const { from = null, to = null } = model.temperatureC
         // An end that nobody states is no comfort.
         const bearsCold = cold === null || (from !== null && from <= cold)
@@ -285,6 +283,16 @@ export const placementRules: RulesOf<PlacementFacts> = {
             return [at(subject, 'use', facts)]
           }),
   },
+}
+
+/** Between which temperatures a room is, °C; no coldest one where it is heated. Null where nothing more than any room is asked. */
+function climateOf({ info }: Context, room: Room): { cold: number | null; hot: number } | null {
+  const unheated = !room.heated || room.kind === 'outdoors'
+  if (!unheated && room.hottestC === null) return null
+  return {
+    cold: unheated ? (info.unheatedFrom ?? UNHEATED.from) : null,
+    hot: room.hottestC ?? info.unheatedTo ?? UNHEATED.to,
+  }
 }
 
 type Item = Context['system']['devices'][number]

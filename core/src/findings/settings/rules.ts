@@ -1,15 +1,18 @@
 import { setOp } from '../../job/edit.ts'
 import { evidenceOf } from '../../job/evidence.ts'
 import { keysSwitchedOff } from '../../response/setting-words.ts'
+import { heldValue } from '../../memory/held.ts'
+import type { Context } from '../context.ts'
 import type { RulesOf } from '../finding.ts'
 
 /** What the rules on settings of the whole panel find. */
 export interface SettingFacts {
   readonly 'key-consent': { readonly key: string }
   readonly 'key-latching': { readonly panel: string }
-  readonly 'beeps-off': { readonly runs: 'entry' | 'exit' }
-  readonly 'outputs-latched': { readonly has: boolean; readonly panel: string }
-  readonly 'open-excluded': Readonly<Record<never, never>>
+  readonly 'beeps-off': { readonly runs: 'entry' | 'exit'; readonly shipped: boolean }
+  readonly 'outputs-latched': { readonly has: boolean; readonly panel: string; readonly shipped: boolean }
+  /** Whether the plan leaves it as the panel is, which is so. */
+  readonly 'open-excluded': { readonly shipped: boolean }
 }
 
 /** Rules on settings of the whole panel, and how they bear on each other. */
@@ -52,11 +55,14 @@ export const settingRules: RulesOf<SettingFacts> = {
     key: ['runs'],
     find: (c) =>
       (['entryBeeps', 'exitBeeps'] as const).flatMap((field) =>
-        c.info[field] === false && c.panel?.couplings?.beeps
+        isOff(c, field) && c.panel?.couplings?.beeps
           ? [
               {
                 ...{ subject: 'job:main', field },
-                facts: { runs: field === 'entryBeeps' ? ('entry' as const) : ('exit' as const) },
+                facts: {
+                  runs: field === 'entryBeeps' ? ('entry' as const) : ('exit' as const),
+                  shipped: c.info[field] === null,
+                },
                 fix: { does: 'beeps' as const, facts: {}, ops: [setOp(c.info, field, true)] },
               },
             ]
@@ -69,12 +75,16 @@ export const settingRules: RulesOf<SettingFacts> = {
     key: ['has', 'panel'],
     find: (c) => {
       const modes = c.panel?.couplings?.outputs
-      if (c.info.outputs !== 'latched' || !modes) return []
+      const outputs = c.info.outputs ?? heldValue(c, 'system.outputs')
+      if (outputs !== 'latched' || !modes) return []
       return [
         {
           subject: 'job:main',
           field: 'outputs',
-          facts: { has: modes.includes('latched'), panel: c.panel?.name ?? 'The panel' },
+          facts: {
+            ...{ has: modes.includes('latched'), panel: c.panel?.name ?? 'The panel' },
+            shipped: c.info.outputs === null,
+          },
           fix: modes.includes('momentary')
             ? { does: 'pulse-outputs', facts: {}, ops: [setOp(c.info, 'outputs', 'momentary')] }
             : null,
@@ -88,10 +98,13 @@ export const settingRules: RulesOf<SettingFacts> = {
     key: [],
     find: (c) => {
       const choices = c.panel?.couplings?.openAtExit
-      if (!choices?.includes('exclude') || c.info.openAtExit !== 'exclude') return []
+      // A panel that knows one way only goes by it, whatever the plan says.
+      const only = choices?.length === 1 ? choices[0] : null
+      const now = c.info.openAtExit ?? heldValue(c, 'system.openAtExit') ?? only
+      if (!choices?.includes('exclude') || now !== 'exclude') return []
       return [
         {
-          ...{ subject: 'job:main', field: 'openAtExit', facts: {} },
+          ...{ subject: 'job:main', field: 'openAtExit', facts: { shipped: c.info.openAtExit === null } },
           fix: choices.includes('alarm')
             ? { does: 'alarm-at-exit', facts: {}, ops: [setOp(c.info, 'openAtExit', 'alarm')] }
             : null,
@@ -99,4 +112,10 @@ export const settingRules: RulesOf<SettingFacts> = {
       ]
     },
   },
+}
+
+/** Whether keypads are silent then: by the plan, or as the panel is where the plan leaves it. */
+function isOff(c: Context, field: 'entryBeeps' | 'exitBeeps'): boolean {
+  const planned = c.info[field]
+  return planned === null ? heldValue(c, `system.${field}`) === 'off' : !planned
 }

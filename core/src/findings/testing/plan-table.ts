@@ -144,6 +144,9 @@ function take(job: SmallJob, panel: PanelModel, step: string): void {
     case 'forget':
       // The panel's entry says nothing of this coupling.
       return forget(job, panel, first)
+    case 'ships':
+      // The panel's interface has the setting so when it comes.
+      return ships(job, panel, over)
     case 'remove':
       return void job.apply(
         zonesNamed(job, first).map(({ id }) => ({
@@ -174,6 +177,22 @@ function take(job: SmallJob, panel: PanelModel, step: string): void {
     default:
       throw new RangeError(`no step ${step}`)
   }
+}
+
+function ships(job: SmallJob, panel: PanelModel, over: Readonly<Record<string, unknown>>): void {
+  job.catalogue = new Catalogue(
+    catalogue.kept.map((kept) => {
+      if (kept.entry.id !== panel.interface || kept.entry.kind !== 'interface') return kept
+      const fields = Object.entries(over).map(([address, factory]) => {
+        const field = kept.entry.kind === 'interface' ? kept.entry.fields[address] : undefined
+        return [address, { ...field, factory }]
+      })
+      return {
+        ...kept,
+        entry: { ...kept.entry, fields: { ...kept.entry.fields, ...Object.fromEntries(fields) } },
+      }
+    }) as typeof catalogue.kept,
+  )
 }
 
 function forget(job: SmallJob, panel: PanelModel, coupling: string): void {

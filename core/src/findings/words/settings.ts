@@ -18,22 +18,26 @@ export const settingWords: WordsOf<SettingFacts> = {
   'beeps-off': {
     title: 'no sound while entry or exit runs',
     source: 'Whoever does not hear that a delay runs overstays it: the commonest false alarm',
-    says: ({ runs }) =>
-      `The keypads make no sound while ${runs} runs: people do not hear that their time is passing.`,
+    says: ({ runs, shipped }) =>
+      `The keypads make no sound while ${runs} runs: people do not hear that their time is passing.${asShipped(shipped)}`,
   },
   'outputs-latched': {
     title: 'outputs that stay on until a code is keyed',
     source: 'A latched output works on after the siren has stopped: the customer must know how to clear it',
-    says: ({ has, panel }) =>
+    says: ({ has, panel, shipped }) =>
       has
-        ? 'Outputs stay on until a code is keyed: show the customer how to clear them, and what they drive.'
+        ? `Outputs stay on until a code is keyed: show the customer how to clear them, and what they drive.${asShipped(shipped)}`
         : `${panel} gives pulses only: its outputs cannot stay on.`,
   },
   'open-excluded': {
     title: 'open zones are left out at the end of exit',
     source:
       'Leaving out means unprotected, and a door left out starts no delay on return: say so at hand-over',
-    says: () =>
-      'A zone open at the end of exit is left out: it is unprotected, and with the entry door left out the first follow zone alarms on its owner.',
+    says: ({ shipped }) =>
+      `A zone open at the end of exit is left out: it is unprotected, and with the entry door left out the first follow zone alarms on its owner.${asShipped(shipped)}`,
   },
+}
+
+function asShipped(shipped: boolean): string {
+  return shipped ? ' The panel is so, and the plan leaves it.' : ''
 }
