@@ -15,6 +15,8 @@ const keptFamily = (id: string) => {
 }
 const families = (text: string) => identify(catalogue, text).could.map((item) => item.family.name)
 
+const rank = (encryption: string): number => ['none', 'optional', 'always'].indexOf(encryption)
+
 describe('identifying a sticker', () => {
   it.each([
     // A letter and six digits stand on Curlew stickers only, of either band: the sticker alone does not tell which.
@@ -26,6 +28,74 @@ describe('identifying a sticker', () => {
     // Fourteen characters, the ID being 5 to 12: 9Q2K41XB.
     ['HS7A9Q2K41XBZZ', ['Wren C']],
   ])('%s could be %j', (text, names) => expect(families(text)).toEqual(names))
+
+  /** The plain families first: a Wren that is taken for a Wren C is never heard by the panel that was chosen for it. */
+  it.each([
+    // Typed as a letter O, eight signs fit Wren C; with a zero they are eight digits. 2·3+0+4·3+1+7·3+7+3·3+3 = 59: no Dunlin.
+    [
+      '2O41 7733',
+      [
+        ['Wren', '20417733', 'O'],
+        ['Wren C', '2O417733', null],
+      ],
+    ],
+    // 4·3+1+0·3+3+7·3+2+5·3+6 = 60: the check digit of a Dunlin fits as well.
+    [
+      '41O3 7256',
+      [
+        ['Wren', '41037256', 'O'],
+        ['Dunlin', '41037256', 'O'],
+        ['Wren C', '41O37256', null],
+      ],
+    ],
+    [
+      'K2O4118',
+      [
+        ['Curlew 8', 'K204118', 'O'],
+        ['Curlew 9', 'K204118', 'O'],
+      ],
+    ],
+    ['3F9AOC', [['Plover', '3F9A0C', 'O']]],
+    ['3F 9AOC', [['Plover', '3F9A0C', 'O']]],
+    ['9CO4F211B7', [['Shearwater', '9C04F211B7', 'O']]],
+    [
+      '2041 773Z',
+      [
+        ['Wren', '20417732', 'Z'],
+        ['Wren C', '2041773Z', null],
+      ],
+    ],
+    [
+      '2041 77S3',
+      [
+        ['Wren', '20417753', 'S'],
+        ['Wren C', '204177S3', null],
+      ],
+    ],
+    // As they are: nothing is in doubt.
+    [
+      '2041 7733',
+      [
+        ['Wren', '20417733', null],
+        ['Wren C', '20417733', null],
+      ],
+    ],
+    [
+      'K204118',
+      [
+        ['Curlew 8', 'K204118', null],
+        ['Curlew 9', 'K204118', null],
+      ],
+    ],
+  ])('%s is offered in every reading that one confusion explains', (text, readings) => {
+    const said = identify(catalogue, text).could.map(({ family, serial, instead }) => [
+      ...[family.name, serial, instead?.typed ?? null],
+    ])
+    expect(said.map((one) => one.join(' ')).sort()).toEqual(readings.map((one) => one.join(' ')).sort())
+    const encryptions = identify(catalogue, text).could.map(({ family }) => family.encryption ?? '')
+    if (said.some(([, , typed]) => typed !== null))
+      expect([...encryptions].sort((a, b) => rank(a) - rank(b))).toEqual(encryptions)
+  })
 
   it('puts the family with a fitting check digit before the others of eight digits', () => {
     // 3+0+3+0+3+0+3 = 12 with weights 3 and 1 in turn over 1010101; the eighth must be 8.

@@ -11,8 +11,17 @@ export interface Identified {
   readonly score: number
   /** What speaks for it, plainest first. */
   readonly reasons: readonly string[]
+  /** The sign that was taken for another to read it so; null where it is as typed. */
+  readonly instead: Instead | null
   /** Models of the family, those whose name or class the text mentions first. */
   readonly models: readonly DeviceModel[]
+}
+
+/** One sign read as another that looks like it, at its place in what was typed without gaps, 1-based. */
+export interface Instead {
+  readonly typed: string
+  readonly read: string
+  readonly at: number
 }
 
 /** A family that it cannot be, with the first thing that speaks against it. */
@@ -24,11 +33,81 @@ export interface NotIdentified {
 /** Most characters of a sticker that are looked at. */
 export const STICKER_LIMIT = 200
 
+/** Letters that are taken for digits when a sticker is read (site practice), and digits for each other. */
+const CONFUSED: readonly (readonly [typed: string, read: string])[] = [
+  ['O', '0'],
+  ['I', '1'],
+  ['S', '5'],
+  ['Z', '2'],
+  ['B', '8'],
+]
+/** The other way round, and digits for digits: tried where nothing fits as it is typed. */
+const SELDOM: typeof CONFUSED = [
+  ...CONFUSED.map(([typed, read]) => [read, typed] as const),
+  ['6', '8'],
+  ['8', '6'],
+]
+
+/**
+ * What a sticker could be, as typed and by every reading that one confusion of signs explains. Where a sign is in doubt the plain
+ * families come first: a plain device that is taken for an encrypted one is never heard, or trusted too far.
+ */
+export function identify(
+  catalogue: Catalogue,
+  text: string,
+): { readonly could: readonly Identified[]; readonly not: readonly NotIdentified[] } {
+  const asTyped = identifyTyped(catalogue, text)
+  const found = new Set(asTyped.could.map(({ family }) => family.id))
+  const pairs = asTyped.could.length === 0 ? [...CONFUSED, ...SELDOM] : CONFUSED
+  const others = new Map<string, Identified>()
+  for (const [typed, read] of pairs)
+    for (const [variant, at] of variantsOf(text.slice(0, STICKER_LIMIT), typed, read))
+      for (const one of identifyTyped(catalogue, variant).could)
+        if (!found.has(one.family.id) && !others.has(`${one.family.id} ${one.serial}`))
+          others.set(`${one.family.id} ${one.serial}`, {
+            ...one,
+            instead: { typed, read, at },
+            reasons: [`if the ${typed} is ${signWords(read)}`, ...one.reasons],
+          })
+  if (others.size === 0) return asTyped
+  const could = [...others.values(), ...asTyped.could].sort(
+    (a, b) => plainFirst(a.family) - plainFirst(b.family) || b.score - a.score,
+  )
+  const doubted = new Set(could.map(({ family }) => family.id))
+  return { could, not: asTyped.not.filter(({ family }) => !doubted.has(family.id)) }
+}
+
+/** The text with each of these signs by itself, and all of them, read as another; and where the first of them stands. */
+function variantsOf(text: string, typed: string, read: string): readonly (readonly [string, number])[] {
+  // A letter within a word, and a number by itself, are what they are: only signs of a group that could be of an ID are in doubt.
+  const mixed = /\d/.test(typed) && !/\d/.test(read)
+  const isOfId = (part: string): boolean => /\d/.test(part) && (!mixed || /[A-Za-z]/.test(part))
+  const groups = [...text.matchAll(/\S+/g)].filter(([part]) => isOfId(part))
+  const places = groups.flatMap(({ 0: part, index }) =>
+    [...part].flatMap((sign, offset) => (sign.toUpperCase() === typed ? [index + offset] : [])),
+  )
+  const at = (index: number): number => text.slice(0, index + 1).replace(/[\s-]/g, '').length
+  const put = (some: readonly number[]): string =>
+    [...text].map((sign, index) => (some.includes(index) ? read : sign)).join('')
+  const sets = [...(places.length > 1 ? [places] : []), ...places.slice(0, 8).map((place) => [place])]
+  return sets.map((some) => [put(some), at(some[0] ?? 0)])
+}
+
+function plainFirst({ encryption }: Family): number {
+  return encryption === 'none' ? 0 : encryption === 'always' ? 2 : 1
+}
+
+function signWords(sign: string): string {
+  const digits = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine']
+  const name = digits[Number(sign)]
+  return name === undefined ? `the letter ${sign}` : `a ${name} (${sign})`
+}
+
 /**
  * What a sticker on the wall could be: every family whose rule it follows, likeliest first, by check digit, length,
  * alphabet and grouping; words on it that name a model count too. Ties stay ties: nothing is guessed.
  */
-export function identify(
+function identifyTyped(
   catalogue: Catalogue,
   text: string,
 ): { readonly could: readonly Identified[]; readonly not: readonly NotIdentified[] } {
@@ -55,6 +134,7 @@ export function identify(
     could.push({
       family,
       serial: best.serial,
+      instead: null,
       score: best.score + (named.length > 0 ? 4 : 0),
       reasons: [
         ...(named.length > 0

@@ -12,14 +12,14 @@ const cases: readonly RuleCase[] = [
     rule: 'fire-not-instant',
     clean: cleanTarn,
     spoil: (j) => j.set(j.zone('landing', 'heat').id, { response: 'instant' }),
-    says: 'Zone 06 reports heat as “Outer line” (a burglary type). A fire must alarm at once in every mode, as fire.',
+    says: 'Zone 06 reports heat as “Outer line”, a burglary type: it calls the police as for a burglar, and may sleep while unset. A fire must alarm at once in every mode, as fire.',
     fix: 'Use “Fire”',
   },
   {
     rule: 'gas-wrong-kind',
     clean: cleanTarn,
     spoil: (j) => j.set(j.zone('kitchen').id, { response: 'fire' }),
-    says: 'Zone 08 reports carbon monoxide as “Fire” (a fire type). Carbon monoxide needs the gas type, instant in every mode.',
+    says: 'Zone 08 reports carbon monoxide as “Fire”, a fire type: it calls the fire brigade and sounds like a fire. Carbon monoxide needs the gas type, instant in every mode.',
     fix: 'Use “Carbon monoxide”',
   },
   {

@@ -37,7 +37,7 @@ const quietCall = (over: Record<string, unknown>): SmallJob => {
   return job
 }
 const quietAsDoor =
-  'Zone 09 reports silent call as “Shell” (a burglary type). A call for help needs a panic type, instant in every mode.'
+  'Zone 09 reports silent call as “Shell”, a burglary type: it calls the police as for a burglar, and may sleep while unset. A call for help needs a panic type, instant in every mode.'
 const bedroomOf = (job: SmallJob) => {
   const { response, report, sirens, dayZone } = job.zone('bedroom')
   return { response, report, sirens, dayZone }
@@ -69,7 +69,7 @@ describeBothWays('panic-wrong-kind', [
     what: 'a loud call keeps its outputs and leaves the list of day zones',
     job: () => pinfoldCall({ response: 'instant', sirens: [1], dayZone: true }),
     says: [
-      'Zone 09 reports call as “Shell” (a burglary type). A call for help needs a panic type, instant in every mode.',
+      'Zone 09 reports call as “Shell”, a burglary type: it calls the police as for a burglar, and may sleep while unset. A call for help needs a panic type, instant in every mode.',
     ],
     ways: ['Use “Call, loud”'],
     then: (job) => expect(bedroomOf(job)).toMatchObject({ response: 'panic', sirens: [1], dayZone: false }),
@@ -80,7 +80,7 @@ describeBothWays('panic-wrong-kind', [
     what: 'a silent call on a type that is for burglars, on a panel that sends',
     job: () => but(quiet(), 'bedroom', { response: 'instant', report: false, transmissionDelay: true }),
     says: [
-      'Zone 01 reports silent call as “Outer line” (a burglary type). A call for help needs a panic type, instant in every mode.',
+      'Zone 01 reports silent call as “Outer line”, a burglary type: it calls the police as for a burglar, and may sleep while unset. A call for help needs a panic type, instant in every mode.',
     ],
     ways: ['Use “Call for help, quiet”'],
     then: (job) => {
@@ -93,7 +93,7 @@ describeBothWays('panic-wrong-kind', [
     what: 'a silent call where nobody is called',
     job: () => but(quiet({ monitored: false }), 'bedroom', { response: 'instant' }),
     says: [
-      'Zone 01 reports silent call as “Outer line” (a burglary type). A call for help needs a panic type, instant in every mode.',
+      'Zone 01 reports silent call as “Outer line”, a burglary type: it calls the police as for a burglar, and may sleep while unset. A call for help needs a panic type, instant in every mode.',
     ],
     ways: [],
   },
@@ -105,7 +105,7 @@ describeBothWays('house-watch-wrong-kind', [
     what: 'frost on the fire type',
     job: () => but(cleanTarn(), 'landing', { response: 'fire' }, 'freeze'),
     says: [
-      'Zone 07 reports frost as “Fire” (a fire type). Frost and water must be watched in every mode, with their own tone.',
+      'Zone 07 reports frost as “Fire”, a fire type: it calls the fire brigade and sounds like a fire. Frost and water must be watched in every mode, with their own tone.',
     ],
     ways: ['Use “House watch”'],
   },
@@ -262,7 +262,7 @@ describeBothWays('panic-wrong-kind', [
     what: 'nothing else of the zone is changed with its type',
     job: () => but(cleanMorrow(), 'bedroom', { response: 'instant', transmissionDelay: true }),
     says: [
-      'Zone 13 reports pendant as “Outer line” (a burglary type). A call for help needs a panic type, instant in every mode.',
+      'Zone 13 reports pendant as “Outer line”, a burglary type: it calls the police as for a burglar, and may sleep while unset. A call for help needs a panic type, instant in every mode.',
     ],
     then: (job) => {
       expect(recordsOf(job.doc, 'zone').filter(({ response }) => response === 'panic')).toHaveLength(1)

@@ -1,4 +1,4 @@
-import type { PanelModel } from '../../catalogue/schema.ts'
+import type { AlarmKind, PanelModel } from '../../catalogue/schema.ts'
 import { isEntry } from '../../act/behaviour.ts'
 import { setOp } from '../../job/edit.ts'
 import type { Zone } from '../../job/records.ts'
@@ -20,7 +20,7 @@ export interface ResponseFacts {
   }
   readonly 'panic-wrong-kind': WrongKind
   readonly 'house-watch-wrong-kind': WrongKind
-  readonly 'medical-wrong-kind': { readonly zone: string; readonly type: string; readonly kind: string }
+  readonly 'medical-wrong-kind': { readonly zone: string; readonly type: string; readonly kind: AlarmKind }
   readonly 'follow-alone': { readonly zone: string; readonly modes: readonly string[] }
   readonly 'double-knock': {
     readonly zone: string

@@ -144,6 +144,9 @@ function take(job: SmallJob, panel: PanelModel, step: string): void {
     case 'forget':
       // The panel's entry says nothing of this coupling.
       return forget(job, panel, first)
+    case 'asks':
+      // No type of the panel hides this question.
+      return asks(job, panel, first)
     case 'ships':
       // The panel's interface has the setting so when it comes.
       return ships(job, panel, over)
@@ -195,6 +198,18 @@ function ships(job: SmallJob, panel: PanelModel, over: Readonly<Record<string, u
   )
 }
 
+function asks(job: SmallJob, panel: PanelModel, question: string): void {
+  const responseTypes = panel.responseTypes.map((type) => ({
+    ...type,
+    hides: type.hides.filter((hidden) => hidden !== question),
+  }))
+  job.catalogue = new Catalogue(
+    catalogue.kept.map((kept) =>
+      kept.entry.id === panel.id ? { ...kept, entry: { ...panel, responseTypes } } : kept,
+    ) as typeof catalogue.kept,
+  )
+}
+
 function forget(job: SmallJob, panel: PanelModel, coupling: string): void {
   const couplings = { ...panel.couplings, [coupling]: undefined }
   job.catalogue = new Catalogue(
@@ -227,6 +242,7 @@ function modelOf(panel: PanelModel, wanted: string): DeviceModel {
         model.regions.some((region) => panel.regions.includes(region)),
     )
   const model =
+    fits.find((one) => one.class === wanted && one.loops.some(({ event }) => event === wanted)) ??
     fits.find((one) => one.class === wanted && one.family !== null) ??
     fits.find((one) => one.class === wanted) ??
     fits.find((one) => one.loops.some(({ event }) => event === wanted))

@@ -1,4 +1,5 @@
 import { tripWords } from '../../response/advise.ts'
+import type { AlarmKind } from '../../catalogue/schema.ts'
 import type { WordsOf } from '../finding.ts'
 import type { ResponseFacts } from '../response/rules.ts'
 import type { WrongKind } from '../response/wrong-kind.ts'
@@ -28,7 +29,8 @@ export const responseWords: WordsOf<ResponseFacts> = {
   'medical-wrong-kind': {
     title: 'care call typed as something else',
     source: 'A help pendant is its own kind: typed as panic it sends the police',
-    says: ({ zone, type, kind }) => `Zone ${zone} is a care call but does “${type}”, a ${kind} type.`,
+    says: ({ zone, type, kind }) =>
+      `Zone ${zone} is a care call but does “${type}”, a ${kind} type: ${calls[kind]}.`,
   },
   'follow-alone': {
     title: 'follow zone without an entry zone in its area',
@@ -80,6 +82,18 @@ export const responseWords: WordsOf<ResponseFacts> = {
 
 /** An event on the wrong type, for the sentences that go on with what it needs. */
 export function wrongKind({ zone, event, type, kind, weak }: WrongKind): string {
-  const what = weak === null ? `a ${kind} type` : `${weak.modes.join(', ')}: ${tripWords(weak.does)}`
-  return `Zone ${zone} reports ${event} as “${type}” (${what}).`
+  if (weak !== null)
+    return `Zone ${zone} reports ${event} as “${type}” (${weak.modes.join(', ')}: ${tripWords(weak.does)}).`
+  return `Zone ${zone} reports ${event} as “${type}”, a ${kind} type: ${calls[kind]}.`
+}
+
+/** Who would come for an alarm of a kind, and how it sounds, where it is the wrong one. */
+const calls: Readonly<Record<AlarmKind, string>> = {
+  burglary: 'it calls the police as for a burglar, and may sleep while unset',
+  fire: 'it calls the fire brigade and sounds like a fire',
+  gas: 'it sounds like gas, and people leave the house as for gas',
+  auxiliary: 'nobody is sent as for an emergency, and its tone warns nobody',
+  panic: 'it calls the police as for an attack',
+  medical: 'it calls an ambulance',
+  command: 'nobody comes: it sets, unsets or switches something and never alarms',
 }

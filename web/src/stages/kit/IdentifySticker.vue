@@ -33,10 +33,15 @@ watch(text, (now) => {
   chosen.value = null
   if (now !== '') added.value = ''
 })
-// With one answer there is nothing to choose between.
+// With one answer there is nothing to choose between, unless a sign is in doubt.
 watch(answer, ({ could }) => {
-  if (could.length === 1 && !chosen.value) chosen.value = could[0] ?? null
+  if (could.length === 1 && could[0]?.instead === null && !chosen.value) chosen.value = could[0]
 })
+const doubts = computed(() => [
+  ...new Set(
+    answer.value.could.flatMap(({ instead }) => (instead ? `${instead.typed} or ${instead.read}` : [])),
+  ),
+])
 watch(chosen, (now) => (model.value = now?.models[0]?.id ?? null))
 
 /** The device on the wall joins the kit as existing; what becomes of it is decided later. */
@@ -92,13 +97,17 @@ function add(): void {
           <p v-if="answer.could.length === 0" class="mt-2">
             <strong>No family of the catalogue has such an ID.</strong>
           </p>
-          <ol v-else class="could" aria-label="What it could be">
-            <li v-for="item in answer.could" :key="item.family.id">
+          <p v-else-if="doubts.length > 0" class="mt-2" role="status">
+            <strong>Look at the sticker once more: {{ doubts.join(', ') }}?</strong> What you typed fits one
+            family, and read otherwise another. Choose the one that the sticker says.
+          </p>
+          <ol v-if="answer.could.length > 0" class="could" aria-label="What it could be">
+            <li v-for="item in answer.could" :key="`${item.family.id} ${item.serial}`">
               <button
                 type="button"
                 class="option"
-                :class="{ on: chosen?.family.id === item.family.id }"
-                :aria-pressed="chosen?.family.id === item.family.id"
+                :class="{ on: chosen === item }"
+                :aria-pressed="chosen === item"
                 @click="chosen = item"
               >
                 <strong>{{ item.family.name }}</strong>
