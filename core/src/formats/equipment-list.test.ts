@@ -20,10 +20,21 @@ describe('a list as spreadsheets write it', () => {
     ['byte order mark and CRLF', '\uFEFFDevice,Qty,Room,Serial\r\nReedling contact,1,Porch,20417733\r\n'],
     ['quoted cells', '"Device","Qty","Room","Serial"\n"Reedling contact","1","Porch","2041 7733"\n'],
     ['a separator line', 'sep=;\nDevice;Qty;Room;Serial\nReedling contact;1;Porch;20417733'],
+    ['an ID kept as text by a formula', 'Device,Qty,Room,Serial\nReedling contact,1,Porch,="20417733"\n'],
+    ['the same, quoted', 'Device;Qty;Room;Serial\nReedling contact;1;Porch;"=""20417733"""\n'],
+    ['an ID kept as text by an apostrophe', "Device,Qty,Room,Serial\nReedling contact,'1,Porch,'20417733\n"],
     ['other capitals and order', 'ROOM,serial number,ITEM\nPorch,20417733,reedling CONTACT'],
   ])('%s', (_name, text) => {
     expect(short(read(text)).map((line) => line.slice(line.indexOf(':')))).toEqual([
       ': 1 × Reedling contact, Porch, 20417733',
+    ])
+  })
+
+  it('keeps the zero that an ID begins with, and the apostrophe of a name', () => {
+    const sheet = `Device,Room,Serial\nReedling contact,'t Hof,="01234567"\nReedling contact,"'Tween decks",'01234568`
+    expect(short(read(sheet))).toEqual([
+      "2: 1 × Reedling contact, 't Hof, 01234567",
+      "3: 1 × Reedling contact, 'Tween decks, 01234568",
     ])
   })
 

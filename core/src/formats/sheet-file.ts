@@ -67,7 +67,7 @@ export function readSheet<C extends string>(
   const clean = text.replace(/^\uFEFF/, '').replace(/^sep=.\r?\n/i, '')
   const parsed = Papa.parse<string[]>(clean, { skipEmptyLines: false, delimiter: delimiterOf(clean) })
   const lines = parsed.data.map((cells, index) => ({
-    cells: cells.map((cell) => cell.trim()),
+    cells: cells.map(plainCell),
     row: index + 1,
   }))
   const head = lines.find((line) => line.cells.some((cell) => cell !== ''))
@@ -93,6 +93,18 @@ export function readSheet<C extends string>(
     headings,
     trouble: body.length === 0 ? 'The file has a heading but no rows.' : null,
   }
+}
+
+/**
+ * A cell without what makes spreadsheets keep it as text: `="01234567"`, and the apostrophe before a number, an ID or what would be
+ * calculated, which this product writes itself. An apostrophe that begins a word stays.
+ */
+function plainCell(cell: string): string {
+  const text = cell.trim()
+  const formula = /^=\s*"((?:[^"]|"")*)"$/.exec(text)
+  if (formula) return (formula[1] ?? '').replaceAll('""', '"').trim()
+  const marked = text.startsWith("'") && (calculated.test(text.slice(1)) || /^'\S*\d/.test(text))
+  return marked ? text.slice(1).trim() : text
 }
 
 /** A heading as it is compared and remembered. */

@@ -59,16 +59,21 @@ export function identify(
   const asTyped = identifyTyped(catalogue, text)
   const found = new Set(asTyped.could.map(({ family }) => family.id))
   const pairs = asTyped.could.length === 0 ? [...CONFUSED, ...SELDOM] : CONFUSED
-  const others = new Map<string, Identified>()
-  for (const [typed, read] of pairs)
-    for (const [variant, at] of variantsOf(text.slice(0, STICKER_LIMIT), typed, read))
-      for (const one of identifyTyped(catalogue, variant).could)
-        if (!found.has(one.family.id) && !others.has(`${one.family.id} ${one.serial}`))
-          others.set(`${one.family.id} ${one.serial}`, {
+  const input = text.slice(0, STICKER_LIMIT)
+  const others = new Map(
+    pairs
+      .flatMap(([typed, read]) =>
+        variantsOf(input, typed, read).flatMap(([variant, at]) =>
+          identifyTyped(catalogue, variant).could.map((one): Identified => ({
             ...one,
             instead: { typed, read, at },
             reasons: [`if the ${typed} is ${signWords(read)}`, ...one.reasons],
-          })
+          })),
+        ),
+      )
+      .filter(({ family }) => !found.has(family.id))
+      .map((one) => [`${one.family.id} ${one.serial}`, one] as const),
+  )
   if (others.size === 0) return asTyped
   const could = [...others.values(), ...asTyped.could].sort(
     (a, b) => plainFirst(a.family) - plainFirst(b.family) || b.score - a.score,
