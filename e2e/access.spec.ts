@@ -147,6 +147,8 @@ test('a whole job by keyboard alone', async ({ page }) => {
   await pick(page, 'Real or practice', /Practice/)
   await pick(page, 'Panel', /Tarn 40/)
   await enter(page, page.getByRole('button', { name: 'Begin the job' }))
+  await expect(page.getByRole('heading', { level: 1, name: 'Survey' })).toBeVisible()
+  await enter(page, page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: /^Kit/ }))
   await expect(page.getByRole('heading', { name: 'The kit is empty' })).toBeVisible()
 
   await tabTo(page, page.getByRole('combobox', { name: 'Device from the catalogue' }))
@@ -245,6 +247,7 @@ test('twenty-two devices from an equipment list to a labelled plan without stops
   await act(page.getByLabel('Name of the job').fill('Twenty-two'))
   await act(choose(page, 'Panel', /Tarn 40/))
   await act(page.getByRole('button', { name: 'Begin the job' }).click())
+  await act(stage(page, 'Kit'))
   await act(
     page
       .getByLabel('Equipment list file')

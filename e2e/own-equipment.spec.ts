@@ -312,6 +312,8 @@ async function beginJob(page: Page): Promise<void> {
   await choose(page, 'Reports', 'Local only')
   await choose(page, 'Panel', /Thatch 24/)
   await page.getByRole('button', { name: 'Begin the job' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Survey' })).toBeVisible()
+  await stage(page, 'Kit')
   await expect(page.getByRole('heading', { name: 'The kit is empty' })).toBeVisible()
 }
 

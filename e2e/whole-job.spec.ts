@@ -40,6 +40,8 @@ async function beginJob(page: Page): Promise<void> {
   await page.getByLabel('Heaviest pet').fill('12')
   await accessible(page)
   await page.getByRole('button', { name: 'Begin the job' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Survey' })).toBeVisible()
+  await stage(page, 'Kit')
   await expect(page.getByRole('heading', { name: 'The kit is empty' })).toBeVisible()
 }
 

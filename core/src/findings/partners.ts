@@ -6,7 +6,7 @@ import type { Context, ZoneView } from './context.ts'
 export type Absence = 'removed' | 'deferred' | 'replaced' | 'not-used' | 'not-learned'
 
 /** Why a zone protects nothing by the plan as it is; null where it does. */
-export function absenceOf(c: Context, { zone, device }: ZoneView): Exclude<Absence, 'not-learned'> | null {
+function absenceOf(c: Context, { zone, device }: ZoneView): Exclude<Absence, 'not-learned'> | null {
   if (device === null) return 'removed'
   if (device.deferred !== null) return 'deferred'
   if (!isInService(device)) return 'replaced'

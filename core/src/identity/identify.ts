@@ -18,7 +18,7 @@ export interface Identified {
 }
 
 /** One sign read as another that looks like it, at its place in what was typed without gaps, 1-based. */
-export interface Instead {
+interface Instead {
   readonly typed: string
   readonly read: string
   readonly at: number

@@ -94,7 +94,8 @@ async function begin(): Promise<void> {
       ops,
     }
     await api('PUT', `/api/jobs/${jobId}`, { edit })
-    await router.push(`/jobs/${jobId}/${form.panel ? 'kit' : 'survey'}`)
+    // The house comes first: uses, delays and the order of the zones follow from it.
+    await router.push(`/jobs/${jobId}/survey`)
   } catch (thrown) {
     error.value = (thrown as Error).message
   } finally {
@@ -107,7 +108,7 @@ async function begin(): Promise<void> {
   <v-main>
     <form class="page form" @submit.prevent="begin">
       <h1>New job</h1>
-      <v-text-field v-model="form.name" label="Name of the job" :error-messages="faults.name" autofocus />
+      <v-text-field v-model="form.name" v-focus label="Name of the job" :error-messages="faults.name" />
       <v-text-field v-model="form.address" label="Address" :error-messages="faults.address" />
       <div class="pair">
         <v-select
@@ -146,7 +147,12 @@ async function begin(): Promise<void> {
         />
         <v-select v-model="form.kind" label="New or takeover" :items="kindItems" />
         <v-select v-model="form.monitored" label="Reports" :items="monitoredItems" />
-        <v-select v-model="form.grade" label="Grade" :items="gradeItems" />
+        <v-select
+          v-if="form.region !== 'north-america'"
+          v-model="form.grade"
+          label="Grade"
+          :items="gradeItems"
+        />
       </div>
       <h2>Who lives there</h2>
       <div class="pair">

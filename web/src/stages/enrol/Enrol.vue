@@ -135,6 +135,8 @@ const identityWords = computed(() =>
   padding: 8px;
   max-height: calc(100vh - 150px);
   overflow-y: auto;
+  /* What is said to screen readers only stays in the list that scrolls: it must not lengthen the page. */
+  position: relative;
 }
 .main {
   display: grid;

@@ -2,19 +2,11 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useDisplay } from 'vuetify'
-import {
-  openProofs,
-  PANEL,
-  printNumber,
-  proofRoute,
-  readLabelLink,
-  stationOnTest,
-  waitsToBeSent,
-} from '#core'
+import { openProofs, PANEL, proofRoute, stationOnTest, waitsToBeSent } from '#core'
 import { useJob } from '../../store/job-store.ts'
-import ScanCode from '../../shared/ScanCode.vue'
 import ArmedRun from './ArmedRun.vue'
 import DeviceProofs from './DeviceProofs.vue'
+import FindStop from './FindStop.vue'
 import RouteRow from './RouteRow.vue'
 import States from './States.vue'
 import Station from './Station.vue'
@@ -53,38 +45,17 @@ const rooms = computed(() => {
   }
   return [...map]
 })
-const current = computed(() => route.value.find((entry) => entry.id === chosen.value) ?? null)
+/** The next device of the round that owes something which can be made now. */
+const next = computed(
+  () =>
+    route.value.find(({ items }) => items.some(({ state, waits }) => state !== 'pass' && waits === '')) ??
+    null,
+)
+// On a phone the round begins with it; at a desk somebody chooses.
+const current = computed(
+  () => route.value.find((entry) => entry.id === chosen.value) ?? (narrow.value ? next.value : null),
+)
 const onTest = computed(() => stationOnTest(job.doc, job.now))
-
-const wanted = ref('')
-const unfound = ref('')
-
-/** Turns to a device by the code of its box label, its zone number, or a word of its label or room. */
-function find(): void {
-  const text = wanted.value.trim()
-  if (text === '') return
-  const label = readLabelLink(text)
-  const found = label
-    ? route.value.find((entry) => label.job === job.jobId && entry.id === label.device)
-    : (route.value.find((entry) => numbersOf(entry).includes(text.replace(/^0+(?=.)/, ''))) ??
-      route.value.find((entry) => wordsOf(entry).includes(text.toLowerCase())))
-  unfound.value = found
-    ? ''
-    : label
-      ? 'That label is of no device of this job.'
-      : `Nothing here is called “${text}”.`
-  if (!found) return
-  wanted.value = ''
-  choose(found.id)
-}
-
-function numbersOf({ zones }: (typeof route.value)[number]): string[] {
-  return zones.map((zone) => printNumber(job.system?.panel ?? null, zone.number).replace(/^0+(?=.)/, ''))
-}
-
-function wordsOf({ zones, title, room, name }: (typeof route.value)[number]): string {
-  return [...zones.map((zone) => zone.label), title, room, name].join(' ').toLowerCase()
-}
 
 const address = useRoute()
 watch(
@@ -119,17 +90,12 @@ function choose(id: string): void {
       <v-btn v-if="armed > 0 && !running" variant="tonal" min-height="44" @click="running = 'armed'"
         >Armed run: {{ armed }} {{ armed === 1 ? 'trip' : 'trips' }}</v-btn
       >
-      <form v-if="!running && route.length > 0" class="find no-print" role="search" @submit.prevent="find">
-        <v-text-field
-          v-model="wanted"
-          label="Zone, label, room, or a scanned code"
-          :error-messages="unfound"
-          maxlength="300"
-          @update:model-value="unfound = ''"
-        />
-        <ScanCode @read="((wanted = $event), find())" />
-      </form>
-      <v-checkbox v-if="!running" v-model="onlyOpen" label="Only what is owed" />
+      <FindStop
+        v-if="!running && route.length > 0 && !narrow"
+        v-model="onlyOpen"
+        :route="route"
+        @found="choose"
+      />
     </div>
     <div v-if="route.length === 0" class="sheet pa-6">
       <h2>Nothing to prove yet</h2>
@@ -139,18 +105,19 @@ function choose(id: string): void {
       </p>
     </div>
     <template v-else>
-      <Station v-if="job.system?.info.monitored" :on-test="onTest" />
+      <Station v-if="job.system?.info.monitored && (!narrow || running)" :on-test="onTest" />
       <WalkTest v-if="running === 'walk'" :route="route" @close="running = null" />
       <ArmedRun v-else-if="running === 'armed'" :route="route" @close="running = null" />
       <div v-else class="work">
         <div class="rooms">
+          <FindStop v-if="narrow" v-model="onlyOpen" :route="route" @found="choose" />
           <section v-for="[room, entries] in rooms" :key="room" class="sheet room" :aria-label="room">
             <h2>{{ room }}</h2>
             <RouteRow
               v-for="entry in entries"
               :key="entry.id"
               :entry="entry"
-              :on="entry.id === chosen"
+              :on="entry.id === current?.id"
               @choose="choose(entry.id)"
             />
           </section>
@@ -166,6 +133,7 @@ function choose(id: string): void {
               something else says for what.
             </p>
           </div>
+          <Station v-if="narrow && job.system?.info.monitored" :on-test="onTest" />
           <States />
         </div>
       </div>
@@ -174,12 +142,6 @@ function choose(id: string): void {
 </template>
 
 <style scoped>
-.find {
-  display: flex;
-  align-items: start;
-  flex: 0 1 320px;
-  min-width: 220px;
-}
 .work {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { vFocus } from '../../../shared/focus.ts'
 
 /** What the panel shows is typed as it stands there, line by line. */
 const props = defineProps<{ lines: number; columns: number; asked: string; begins: readonly string[] }>()
@@ -17,7 +18,7 @@ function say(): void {
 </script>
 
 <template>
-  <form class="read" @submit.prevent="say">
+  <form v-focus class="read" @submit.prevent="say">
     <h4>{{ asked }}</h4>
     <v-text-field
       v-for="(_, index) in typed"
@@ -25,7 +26,6 @@ function say(): void {
       v-model="typed[index]"
       :label="lines === 1 ? 'The display' : `Line ${index + 1}`"
       :maxlength="columns"
-      :autofocus="index === 0"
       :error-messages="index === 0 ? fault : ''"
       autocomplete="off"
       class="line"
