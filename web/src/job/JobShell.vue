@@ -11,6 +11,7 @@ import ClockStrip from './ClockStrip.vue'
 import CopyPlan from './CopyPlan.vue'
 import FindingsPanel from './findings/FindingsPanel.vue'
 import JournalPanel from './JournalPanel.vue'
+import FileEvidence from './FileEvidence.vue'
 import RecallStrip from './RecallStrip.vue'
 import StageHint from './StageHint.vue'
 import StageRail from './StageRail.vue'
@@ -167,7 +168,9 @@ useEventListener(window, 'beforeunload', (event: BeforeUnloadEvent) => {
       <CopyPlan />
     </p>
     <v-progress-linear v-if="!failure && !job.jobId" indeterminate aria-label="Opening the job" />
-    <template v-else-if="!failure"><ClockStrip /><RecallStrip /><StageHint /><router-view /></template>
+    <template v-else-if="!failure"
+      ><ClockStrip /><RecallStrip /><FileEvidence /><StageHint /><router-view
+    /></template>
   </v-main>
   <FindingsPanel v-if="job.jobId" v-model="findingsOpen" />
   <TrayDialog />
