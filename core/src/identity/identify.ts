@@ -75,7 +75,12 @@ export function identify(
       .map((one) => [`${one.family.id} ${one.serial}`, one] as const),
   )
   if (others.size === 0) return asTyped
-  const could = [...others.values(), ...asTyped.could].sort(
+  const signs = [...new Set([...others.values()].flatMap(({ instead }) => instead?.typed ?? []))]
+  const typed = asTyped.could.map((one) => ({
+    ...one,
+    reasons: [`as typed, with ${signs.map(signWords).join(' and ')}`, ...one.reasons],
+  }))
+  const could = [...others.values(), ...typed].sort(
     (a, b) => plainFirst(a.family) - plainFirst(b.family) || b.score - a.score,
   )
   const doubted = new Set(could.map(({ family }) => family.id))

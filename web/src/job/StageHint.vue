@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
 import { useLocalStorage } from '@vueuse/core'
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import { useDisplay } from 'vuetify'
 import { jobInfo, recordsOf, type JobDocument, type Stage } from '#core'
 import { useJob } from '../store/job-store.ts'
 
@@ -57,6 +58,11 @@ const shown = computed(
   () => stage.value !== null && hint.value !== null && !past.value[stage.value] && !isDone.value,
 )
 
+// On a phone the work comes first: a hint is one line until it is asked for.
+const { xs: phone } = useDisplay()
+const unfolded = ref(false)
+watch(stage, () => (unfolded.value = false))
+
 function put(): void {
   if (stage.value) past.value = { ...past.value, [stage.value]: true }
 }
@@ -68,7 +74,10 @@ watch([stage, isDone] as const, ([at, now], [from, before]) => {
 
 <template>
   <p v-if="shown" class="hint no-print" role="note">
-    <strong>First time here?</strong> {{ hint?.says }}
+    <button v-if="phone && !unfolded" type="button" aria-expanded="false" @click="unfolded = true">
+      First time here?
+    </button>
+    <template v-else><strong>First time here?</strong> {{ hint?.says }}</template>
     <v-btn :icon="mdiClose" size="x-small" variant="text" aria-label="Put the hint away" @click="put" />
   </p>
 </template>
@@ -84,6 +93,13 @@ watch([stage, isDone] as const, ([at, now], [from, before]) => {
   background: rgba(var(--v-theme-secondary), 0.12);
   border-radius: 4px;
   font-size: 0.9375rem;
+}
+.hint button:not(.v-btn) {
+  min-height: 24px;
+  color: inherit;
+  font-weight: 700;
+  text-decoration: underline;
+  cursor: pointer;
 }
 .hint strong {
   white-space: nowrap;

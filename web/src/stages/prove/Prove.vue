@@ -126,12 +126,20 @@ function choose(id: string): void {
         <div class="side">
           <DeviceProofs v-if="current" id="proof-card" :key="current.id" class="card" :entry="current" />
           <div v-else class="sheet pa-5">
-            <h2>Choose a device</h2>
-            <p class="quiet mt-1">
-              Go through the house room by room. Each device shows what it still owes, event by event: its
-              reading, each event by its own trip and, where the job is monitored, each report. What waits for
-              something else says for what.
-            </p>
+            <template v-if="next === null && open > 0">
+              <h2>Nothing can be proved now</h2>
+              <p class="quiet mt-1">
+                {{ open }} {{ open === 1 ? 'proof waits' : 'proofs wait' }} for something else. Each device
+                says what comes first, and until when.
+              </p>
+            </template>
+            <template v-else>
+              <h2>Choose a device</h2>
+              <p class="quiet mt-1">
+                Go through the house room by room. Each device shows what it still owes, event by event: its
+                reading, each event by its own trip and, where the job is monitored, each report.
+              </p>
+            </template>
           </div>
           <Station v-if="narrow && job.system?.info.monitored" :on-test="onTest" />
           <States />
