@@ -25,6 +25,33 @@ describe('what protects tonight', () => {
     ).toHaveLength(3)
   })
 
+  it.each([
+    ['ostler-s-8', 'brander-8'],
+    ['ostler-s-9', 'brander-9'],
+    ['sallow-m', 'pitchpan'],
+  ])('is no fire detector of a pair of which one is not there, %s', (panel, model) => {
+    const pair = new SmallJob({
+      panel: `panel/${panel}`,
+      region: panel.endsWith('9') ? 'north-america' : 'europe',
+    })
+      .add('attic', model)
+      .add('study', model)
+    pair.number()
+    for (const room of ['attic', 'study'])
+      pair.set(pair.zone(room, 'smoke').id, { response: 'fire-verified', fireGroup: 1, reason: 'steam' })
+    const smokeOf = (room: string) => pair.zone(room, 'smoke').id
+    const not = (): string[] => of(pair).not.map(({ zone }) => zone)
+    learned(pair, 'attic', 'study')
+    expect(not()).not.toContain(smokeOf('attic'))
+    pair.set('device:study', { deferred: 'no ladder' })
+    expect(of(pair).not.find(({ zone }) => zone === smokeOf('attic'))?.why).toBe(
+      'no second detector of its group is there to agree',
+    )
+    // Another event of the same detector waits for nobody.
+    const others = of(pair).unproved.map(({ zone }) => pair.doc.records[zone] as { device?: string })
+    expect(others.every(({ device }) => device === 'device:attic')).toBe(true)
+  })
+
   it('keeps fire in view also where it is typed as something else', () => {
     const job = learned(cleanTarn(), 'landing')
     const heat = job.zone('landing', 'heat')
