@@ -133,7 +133,16 @@ function room(name: string): Room {
     id: `room:${randomUUID()}`,
     type: 'room',
     name,
-    ...{ floor: '', kind: 'living', heated: true, sleeps: false, petKg: null, metal: false, compartment: '' },
+    ...{
+      floor: '',
+      kind: 'living',
+      heated: true,
+      sleeps: false,
+      petKg: null,
+      hottestC: null,
+      metal: false,
+      compartment: '',
+    },
     ...{ area: null, order: 1 },
   } as Room
 }

@@ -89,5 +89,6 @@ it('fifty people edit four jobs while two of 2,000 devices are opened, exported 
 
 const room = {
   ...{ type: 'room', floor: '', kind: 'living', heated: true, sleeps: false, petKg: null, metal: false },
+  hottestC: null,
   ...{ compartment: '', area: null, order: 1 },
 }
