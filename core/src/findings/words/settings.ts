@@ -39,5 +39,5 @@ export const settingWords: WordsOf<SettingFacts> = {
 }
 
 function asShipped(shipped: boolean): string {
-  return shipped ? ' The panel is so, and the plan leaves it.' : ''
+  return shipped ? ' The panel is set this way already, and the plan does not change it.' : ''
 }
