@@ -57,15 +57,28 @@ export function parseLine(text: string): LineParts {
   const inner = /^(.+?)\s+between\s+(.+?)\s+and\s+(.+)$/i.exec(head)
   if (inner) return { what: 'opening', name: inner[1] ?? '', room: inner[2] ?? '', to: inner[3] ?? '', facts }
   const outer = /^(.+?)\s+in\s+(.+)$/i.exec(head)
-  if (outer) {
-    const [, name = '', room = ''] = outer
-    if (!namesOpening(name)) return { what: 'unknown', says: noOpening(name, room), bare: null }
-    return { what: 'opening', name, room, to: null, facts }
-  }
-  if (namesDevice(head))
-    return { what: 'unknown', says: `${quoted(head)} is a device: add it in the kit`, bare: null }
-  if (colon < 0 && !isRoomName(head)) return { what: 'unknown', says: noRoomLine(head), bare: head }
-  return { what: 'room', name: head, facts }
+  const described = colon >= 0
+  return outer
+    ? outerOpening({ name: outer[1] ?? '', room: outer[2] ?? '', facts }, described)
+    : roomLine(head, facts, described)
+}
+
+/** With a use said behind a colon it is an opening, whatever it is called: so the house is written out. */
+function outerOpening(
+  { name, room, facts }: { readonly name: string; readonly room: string; readonly facts: readonly string[] },
+  described: boolean,
+): LineParts {
+  if (namesDevice(name) || (!described && !namesOpening(name)))
+    return { what: 'unknown', says: noOpening(name, room), bare: null }
+  return { what: 'opening', name, room, to: null, facts }
+}
+
+/** A name with a colon is a room, whatever it is called. */
+function roomLine(name: string, facts: readonly string[], described: boolean): LineParts {
+  if (!described && namesDevice(name))
+    return { what: 'unknown', says: `${quoted(name)} is a device: add it in the kit`, bare: null }
+  if (!described && !isRoomName(name)) return { what: 'unknown', says: noRoomLine(name), bare: name }
+  return { what: 'room', name, facts }
 }
 
 function parseWay(text: string): LineParts | null {
